@@ -184,7 +184,7 @@ def test_reviewers_have_every_sentence_on_a_page_with_its_counts(tmp_path: Path)
     call_command("sentences", str(tmp_path / "all.html"))
     page = (tmp_path / "all.html").read_text(encoding="utf-8")
     assert page.count("<tr>") > 2000
-    assert "0: {number} places are not sent yet<br>1: {number} place is not sent yet<br>2:" in page
+    assert "0: {number} places have not been sent yet<br>1: {number} place has not been sent yet<br>2:" in page
     assert "<td>fleece 17 g/m²<td>row cover 17 g/m²" in page
 
 

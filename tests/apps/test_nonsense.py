@@ -42,7 +42,7 @@ def test_sliders_beyond_their_ends_are_taken_as_their_ends(signed_in: Client, ga
     url = reverse("sandbox", args=[garden.pk])
     shown = signed_in.get(url, {"low": "-200", "high": "5000"})
     assert shown.status_code == 200
-    assert "of the seedlings show in" in shown.content.decode()
+    assert "of the seedlings are up in" in shown.content.decode()
 
 
 @pytest.mark.parametrize("token", ["%00", "a", "%ff", "x" * 300, "%ud800", "..%2f.."])
@@ -91,7 +91,7 @@ def test_rounds_that_are_none(signed_in: Client, garden: Garden, body: bytes) ->
         ({"at": "9999-12-31T23:59:59"}, "1900 to 2100"),
         ({"photo": "data:image/png;base64,AAAA"}, "picture cannot be read"),
         ({"photo": "²"}, "picture cannot be read"),
-        ({"note": "a\u202eb"}, "cannot be seen"),
+        ({"note": "a\u202eb"}, "cannot be displayed"),
         ({"temperature": "9" * 400}, "outside"),
         ({"temperature": {"a": [1]}}, "not a number"),
         ({"place": {"a": 1}}, "no longer in the garden"),

@@ -100,12 +100,12 @@ def same_warmth(rooms: Rooms) -> None:
     today, ground = plain(rooms.page("today")), plain(rooms.page("ground"))
     for place in rooms.places:
         there = plain(rooms.page("place", place.pk))
-        mean = re.search(rf"{re.escape(place.name)} stands at ({DEGREES}), the day’s mean", there)
+        mean = re.search(rf"{re.escape(place.name)} is at ({DEGREES}), the daily mean", there)
         hour = re.search(rf"({DEGREES})[CF]? at this hour", there)
         assert mean, place.name
         assert hour, place.name
         wakes = plain(rooms.page("what_wakes", place=place.pk))
-        assert f"{place.name} stands at {mean[1]}" in wakes
+        assert f"{place.name} is at {mean[1]}" in wakes
         assert re.search(rf"{re.escape(place.name)} .{{0,160}}?mean {re.escape(mean[1])}", today), (place.name, mean[1])
         assert hour[1] in today
         assert re.search(rf"{re.escape(place.name)}.{{0,120}}?{re.escape(hour[1])}", ground), (place.name, hour[1])
@@ -126,7 +126,7 @@ def same_windows(rooms: Rooms) -> None:
         rows = re.findall(rf'<a class="ribbon-row" href="{LINK}"', listed)
         known = {crop.name: crop.key for crop in crops.crops()}
         assert {crops.usual_of(key) for key in rows} == {crops.usual_of(known[name]) for name in crops_open}
-        said = re.search(r"(\w+) crops? can go in today", plain(season))
+        said = re.search(r"(\w+) crops? can be sown or planted today", plain(season))
         assert said
         assert said[1].lower() in (str(len(rows)), NUMBERS.get(len(rows), ""))
     today = rooms.page("today")
@@ -162,7 +162,7 @@ def same_dates_in_the_calendar(rooms: Rooms) -> None:
         if first > rooms.today:
             assert (f"{name}: the window opens", first) in feed
         if row["last"]:
-            assert (f"{name}: last sensible day", date.fromisoformat(row["last"])) in feed
+            assert (f"{name}: last sensible date", date.fromisoformat(row["last"])) in feed
 
 
 def same_jobs(rooms: Rooms) -> None:

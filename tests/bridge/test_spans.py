@@ -26,13 +26,13 @@ def test_spans_are_read_as_they_are_typed(text: str, spans: list[tuple[float, fl
 @pytest.mark.parametrize(
     ("text", "said"),
     [
-        ("", "Say when"),
-        ("all day", "not a span"),
-        ("6-6", "begins when it ends"),
-        ("6-25", "no hour of the day"),
-        ("6-24:30", "no hour of the day"),
-        ("13pm-14", "no hour of the clock"),
-        ("1-2,3-4,5-6,7-8,9-10", "Say when"),
+        ("", "Enter when"),
+        ("all day", "not a period"),
+        ("6-6", "starts when it ends"),
+        ("6-25", "not an hour of the day"),
+        ("6-24:30", "not an hour of the day"),
+        ("13pm-14", "not an hour with"),
+        ("1-2,3-4,5-6,7-8,9-10", "Enter when"),
     ],
 )
 def test_what_is_no_span_is_said_so(text: str, said: str) -> None:

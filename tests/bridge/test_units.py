@@ -61,7 +61,7 @@ def test_a_unit_that_is_typed_counts(typed: str, units: Units, celsius: float) -
 def test_a_unit_that_does_not_belong_there_is_refused() -> None:
     with pytest.raises(NotANumber, match="is not a temperature"):
         parse_soil("12 cm", C)
-    with pytest.raises(NotANumber, match="has a unit that does not belong there"):
+    with pytest.raises(NotANumber, match="has a unit that does not fit here"):
         parse_depth("12 °C", C)
 
 
@@ -98,12 +98,12 @@ def test_rain_wind_and_weight_are_written_in_the_persons_units() -> None:
 
 
 def test_a_lost_decimal_point_is_guessed_at() -> None:
-    with pytest.raises(OutOfRange, match=r"400 °C is outside -30 to 60\. Did you mean 40\?"):
+    with pytest.raises(OutOfRange, match=r"400 °C is outside the range -30 to 60\. Did you mean 40\?"):
         parse_soil("400", C)
 
 
 def test_the_other_scale_is_asked_about() -> None:
-    with pytest.raises(OutOfRange, match=r"Was it °F\?"):
+    with pytest.raises(OutOfRange, match=r"Did you mean °F\?"):
         parse_soil("68", C)
 
 
@@ -118,7 +118,7 @@ def test_depths(typed: str, units: Units, metres: float) -> None:
 
 
 def test_a_depth_below_everything_is_refused_in_its_unit() -> None:
-    with pytest.raises(OutOfRange, match="500 cm is outside 0 to 200"):
+    with pytest.raises(OutOfRange, match="500 cm is outside the range 0 to 200"):
         parse_depth("500", C)
 
 

@@ -19,7 +19,7 @@ from bench.running import WAITS_S, Person, Running, post, ready, settle, until, 
 HELD_UP_S = 20
 """Less than what a slow caller is given."""
 FULL = "The disk of this computer is full."
-HANGS = "The database of this computer does not answer just now."
+HANGS = "The database of this computer is not responding."
 ROOT = os.geteuid() == 0
 
 

@@ -176,7 +176,7 @@ def test_its_commands_users_and_limits_run_the_application(started: Machine) -> 
         assert re.search(r"Max core file size +0 ", limits)
         assert "NoNewPrivs:\t1" in Path(f"/proc/{process.pid}/status").read_text()
     page = requests.get(f"http://127.0.0.1:{started.port}/", timeout=WAITS_S)
-    assert "When will it come up" in page.text
+    assert "When should it be sown" in page.text
 
 
 def test_one_web_that_is_killed_leaves_the_other_on_the_same_socket(started: Machine) -> None:

@@ -132,7 +132,7 @@ def test_no_screen_has_a_serious_finding(page: Page, live_server: Any, place: Pl
     page.set_viewport_size(PHONE)
     page.goto(f"{live_server.url}/sign-in/")
     findings = _looked_at(page)
-    page.get_by_label("Name or mail address").fill("rowan")
+    page.get_by_label("Name or email address").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
     page.get_by_role("button", name="Sign in", exact=True).click()
     page.wait_for_url("**/g/**")
@@ -195,7 +195,7 @@ def test_keyboard_alone_reaches_everything_and_shows_where_it_is(page: Page, liv
     # What is still being worked out comes again every other second, and takes the place of what has the focus.
     refresh_stale()
     page.goto(f"{live_server.url}/sign-in/")
-    page.get_by_label("Name or mail address").fill("rowan")
+    page.get_by_label("Name or email address").fill("rowan")
     page.keyboard.press("Tab")
     page.keyboard.type("a-long-password")
     page.keyboard.press("Enter")

@@ -16,7 +16,7 @@ from tests.factories import make_garden, make_person
 from tests.journeys.test_accessibility import _looked_at
 
 NAME, FIRST, SECOND = "Hazel Wood", "spade-and-fork", "rake-and-hoe"
-HEADLINE = "How warm is the ground"
+HEADLINE = "How warm is the soil"
 
 
 @pytest.fixture
@@ -41,7 +41,7 @@ def code(secret: str, ahead: int = 0) -> str:
 
 def sign_in(page: Page, url: str, name: str, password: str) -> None:
     page.goto(f"{url}/sign-in/")
-    page.get_by_label("Name or mail address").fill(name)
+    page.get_by_label("Name or email address").fill(name)
     page.get_by_label("Password").fill(password)
     page.get_by_role("button", name="Sign in", exact=True).click()
 
@@ -57,9 +57,9 @@ def press(page: Page, name: str) -> None:
 
 def sure(page: Page, password: str) -> None:
     """The password once more."""
-    expect(page.get_by_role("heading", level=1)).to_contain_text("Is it still you?")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Confirm that it is you")
     page.get_by_label("Your password").fill(password)
-    press(page, "Go on")
+    press(page, "Continue")
 
 
 @pytest.fixture
@@ -83,35 +83,35 @@ def test_an_account_from_the_invitation_to_its_end(
     # Invited.
     sign_in(page, url, "rowan", "a-long-password")
     page.goto(f"{url}/g/{garden.pk}/garden/people/")
-    press(page, "Make a link")
+    press(page, "Create link")
     link = page.locator("#link").inner_text()
     sign_out(page)
     page.goto(link)
     page.get_by_label("Your name").fill(NAME)
     page.get_by_label("Password", exact=True).fill(FIRST)
-    page.get_by_label("Mail address, if you like").fill("hazel@example.org")
+    page.get_by_label("Email address (optional)").fill("hazel@example.org")
     look()
     press(page, "Join")
-    expect(page.get_by_text("You belong to Test plot now")).to_be_visible()
+    expect(page.get_by_text("You have joined Test plot")).to_be_visible()
 
     # The address confirmed, the password forgotten.
     page.goto(letter())
     look()
-    press(page, "Yes, it is mine")
-    expect(page.get_by_text("That address is confirmed as yours.")).to_be_visible()
+    press(page, "Yes, this is my address")
+    expect(page.get_by_text("Email address confirmed.")).to_be_visible()
     look()
     sign_out(page)
     page.goto(f"{url}/sign-in/")
-    page.get_by_role("link", name="I forgot my password").click()
+    page.get_by_role("link", name="I have forgotten my password").click()
     look()
-    page.get_by_label("Mail address").fill("hazel@example.org")
+    page.get_by_label("Email address").fill("hazel@example.org")
     press(page, "Send me the link")
-    expect(page.get_by_role("heading", level=1)).to_contain_text("a letter is on its way")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("we have sent it an email")
     look()
     page.goto(letter())
-    page.get_by_label("The new one").fill(SECOND)
+    page.get_by_label("New password").fill(SECOND)
     look()
-    press(page, "Keep it")
+    press(page, "Save")
     look()
     page.get_by_role("link", name="Sign in with it").click()
 
@@ -120,14 +120,14 @@ def test_an_account_from_the_invitation_to_its_end(
     expect(page.get_by_role("heading", level=1)).not_to_contain_text(HEADLINE)
     page.goto(f"{url}/me/second/")
     look()
-    page.get_by_role("link", name="Set it up").click()
+    page.get_by_role("link", name="Set up").click()
     look()
     sure(page, SECOND)
     look()
     secret = page.locator("#secret").inner_text()
     page.get_by_label("Code").fill(code(secret))
-    press(page, "Ask for codes from now on")
-    expect(page.get_by_text("From now on signing in asks for a code")).to_be_visible()
+    press(page, "Turn on")
+    expect(page.get_by_text("From now on, signing in needs a code")).to_be_visible()
     page.goto(f"{url}/me/second/spare/")
     look()
     spare, other_spare = page.locator(".codes code").all_inner_texts()[:2]
@@ -137,11 +137,11 @@ def test_an_account_from_the_invitation_to_its_end(
     look()
     sign_out(page)
     sign_in(page, url, NAME, SECOND)
-    expect(page.get_by_role("heading", level=1)).to_contain_text("Now the code from your phone")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Now enter the code from your phone")
     look()
     page.get_by_label("Code").fill(spare)
     press(page, "Sign in")
-    expect(page.get_by_role("heading", level=1)).not_to_contain_text("Now the code")
+    expect(page.get_by_role("heading", level=1)).not_to_contain_text("Now enter the code")
 
     # A passkey, in a device that the browser plays; at first it has none.
     chrome = page.context.new_cdp_session(page)
@@ -158,10 +158,10 @@ def test_an_account_from_the_invitation_to_its_end(
     press(page, "Sign in")
     page.goto(f"{url}/me/second/passkeys/new/")
     sure(page, SECOND)
-    page.get_by_label("What you call it").fill("My phone")
-    page.get_by_label("It signs me in by itself").check()
+    page.get_by_label("Name").fill("My phone")
+    page.get_by_label("Let this passkey sign me in").check()
     look()
-    press(page, "Add it")
+    press(page, "Add passkey")
     page.wait_for_function("document.querySelector('h1').textContent.includes('second step')")
     assert str(Authenticator.objects.get(type="webauthn")) == "My phone"
     page.goto(f"{url}/me/second/passkeys/")
@@ -179,14 +179,14 @@ def test_an_account_from_the_invitation_to_its_end(
     sign_in(page, url, "rowan", "a-long-password")
     page.goto(f"{url}/g/{garden.pk}/garden/people/")
     look()
-    page.get_by_label("And you stay as").select_option(label="I leave")
-    press(page, "Hand it over")
+    page.get_by_label("Your new role").select_option(label="Away from")
+    press(page, "Hand over")
     page.wait_for_url("**/gardens/new/**")
     assert Membership.objects.get().user.username == NAME
     page.goto(f"{url}/me/erase/")
     look()
     page.get_by_label("Your password").fill("a-long-password")
-    press(page, "Erase it for good")
+    press(page, "Delete account")
     expect(page.get_by_role("heading", level=1)).to_contain_text(HEADLINE)
     assert list(User.objects.values_list("username", flat=True)) == [NAME]
 
@@ -195,8 +195,8 @@ def test_an_account_from_the_invitation_to_its_end(
     page.wait_for_url("**/g/**")
     page.goto(f"{url}/g/{garden.pk}/garden/erase/")
     look()
-    page.get_by_label("Type its name").fill("Test plot")
-    press(page, "Erase it for good")
-    expect(page.get_by_text("Test plot is erased.")).to_be_visible()
+    page.get_by_label("Enter its name to confirm").fill("Test plot")
+    press(page, "Delete account")
+    expect(page.get_by_text("Test plot deleted.")).to_be_visible()
     assert not Garden.objects.exists()
     assert seen == [], "\n".join(seen)

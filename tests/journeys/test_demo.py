@@ -25,7 +25,7 @@ def demo(on: Any) -> Garden:
 
 def sign_in(page: Page, url: str, name: str) -> None:
     page.goto(url)
-    page.get_by_label("Name or mail address").fill(name)
+    page.get_by_label("Name or email address").fill(name)
     page.get_by_label("Password").fill("demo-garden")
     page.get_by_role("button", name="Sign in", exact=True).click()
 
@@ -34,12 +34,12 @@ def test_a_visitor_walks_through_every_room_and_carries_the_record_home(page: Pa
     sign_in(page, live_server.url, "demo")
     heading = page.get_by_role("heading", level=1)
     expect(heading).to_contain_text("more things below")
-    expect(page.locator(".sow")).to_contain_text("can go into")
+    expect(page.locator(".sow")).to_contain_text("can be sown or planted in")
     expect(page.locator(".cut > li")).to_have_count(13)
     for room, said in (
-        ("Ground", "13 places"),
-        ("What wakes", "comfortable in North bed"),
-        ("Covers", "warms the ground most"),
+        ("Soil", "13 places"),
+        ("Germination", "comfortably warm in North bed"),
+        ("Covers", "warms the soil most"),
         ("Bench", "off the heat"),
         ("Weather", "with a forecast for a week"),
         ("Files", "Your records are yours"),

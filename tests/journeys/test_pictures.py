@@ -88,7 +88,7 @@ def test_a_picture_that_is_refused_keeps_no_reading_waiting(
     waiting = left(page)
     assert Reading.objects.count() == 7
     assert {stop["state"] for stop in waiting} == {"refused"}
-    assert {stop["message"] for stop in waiting} == {"Its picture is too large to send. Send it without."}
+    assert {stop["message"] for stop in waiting} == {"Its picture is too large to send. Send it without the picture."}
     page.goto(f"{live_server.url}/g/{garden.pk}/round/")
     for _ in range(3):
         page.get_by_role("button", name="Send it without its picture").first.click()

@@ -32,7 +32,7 @@ def patch(bed: Place, **values: Any) -> Planting:
 
 def open_plan(page: Page, live_server: Any, bed: Place) -> None:
     page.goto(live_server.url)
-    page.get_by_label("Name or mail address").fill("rowan")
+    page.get_by_label("Name or email address").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
     page.get_by_role("button", name="Sign in", exact=True).click()
     page.wait_for_url("**/g/**")
@@ -110,7 +110,7 @@ def test_without_signal_a_patch_lies_where_it_lay_and_that_is_said(page: Page, l
     open_plan(page, live_server, bed)
     page.evaluate("() => { window.fetch = () => Promise.reject(new TypeError('no signal')); }")
     drag(page, middle(page, ground), (2 * square_px(page), 0))
-    expect(page.locator("#said")).to_contain_text("It lies where it lay.")
+    expect(page.locator("#said")).to_contain_text("The patch is back where it was.")
     expect(page.locator(f"#patch-{ground.pk}")).not_to_have_attribute("transform", "translate(60 0)")
     assert corner(ground)[0] == 0.0
 
@@ -119,9 +119,9 @@ def test_from_an_empty_bed_to_a_planting_by_forms_alone(page: Page, live_server:
     page.set_viewport_size({"width": 390, "height": 844})
     open_plan(page, live_server, bed)
     expect(page.get_by_role("heading", level=1)).to_have_text("North bed is empty.")
-    page.get_by_role("link", name="Put something in").click()
+    page.get_by_role("link", name="Add to the plan").click()
     page.get_by_label("What").select_option("radish")
-    page.get_by_label("Done on").fill("2026-04-21")
-    page.get_by_role("button", name="Keep this").click()
+    page.get_by_label("Date done").fill("2026-04-21")
+    page.get_by_role("button", name="Save planting").click()
     expect(page.locator(".patch.standing")).to_have_count(1)
     assert Planting.objects.get().sowing is not None

@@ -142,15 +142,15 @@ def test_a_round_from_the_phone(behind: Behind, browser_type: Any) -> None:
     page = phone.new_page()
     page.goto(f"{behind.url}/sign-in/")
     assert page.evaluate("window.isSecureContext"), "without it no passkey and no round without signal"
-    page.get_by_label("Name or mail address").fill("rowan")
+    page.get_by_label("Name or email address").fill("rowan")
     page.get_by_label("Password").fill("spade-and-fork")
     page.get_by_role("button", name="Sign in", exact=True).click()
     page.wait_for_url("**/gardens/new/**")
     page.goto(f"{behind.url}/gardens/new/?latitude_deg=48.2&longitude_deg=15.6")
-    page.get_by_role("button", name="Go on to the beds").click()
+    page.get_by_role("button", name="Continue to the beds").click()
     page.get_by_role("button", name="One more: Open bed").click()
     page.get_by_role("button", name="One more: Open bed").click()
-    page.get_by_role("button", name="Go on to today").click()
+    page.get_by_role("button", name="Continue to Today").click()
     page.wait_for_url("**/g/*/")
     garden = page.url.rstrip("/").split("/")[-1]
     page.goto(f"{behind.url}/g/{garden}/round/")

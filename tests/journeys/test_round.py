@@ -213,7 +213,7 @@ def test_without_signal_nothing_is_lost_and_nothing_is_doubled(phone: Any, wire:
     read(page, "10")
     read(page, "12")
     page.locator('[data-digit="7"]').tap()  # half typed
-    expect(page.locator("[data-unsent]")).to_have_text("2 places are not sent yet")
+    expect(page.locator("[data-unsent]")).to_have_text("2 places have not been sent yet")
     page.reload()
     expect(page.locator(".stop.here h2")).to_have_text("North bed")
     assert waiting(page) == 2
@@ -225,7 +225,7 @@ def test_without_signal_nothing_is_lost_and_nothing_is_doubled(phone: Any, wire:
     assert waiting(page) == 2
     page.goto(f"{wire.url}/g/{garden.pk}/weather/")
     expect(page.get_by_role("heading", level=1)).to_contain_text("There is no signal here")
-    page.get_by_role("link", name="The round in Plot").tap()
+    page.get_by_role("link", name="Round in Plot").tap()
     expect(page.locator(".stop.here")).to_be_visible()
     while page.locator(".stop.here h2").inner_text() != "South bed":
         page.locator("#next").tap()
@@ -276,7 +276,7 @@ def test_what_is_refused_stays_on_the_phone_with_its_reason(phone: Any, live_ser
     read(page, "182")
     expect(page.locator("#waiting")).to_contain_text("North bed, 182°")
     expect(page.locator("#waiting")).to_contain_text("outside")
-    page.get_by_role("button", name="Change it").tap()
+    page.get_by_role("button", name="Change").tap()
     expect(page.locator(".stop.here h2")).to_have_text("North bed")
     for _ in "182":
         page.locator('[data-digit="rub"]').tap()
@@ -294,9 +294,9 @@ def test_two_phones_that_disagree_are_shown_to_each_other(phone: Any, live_serve
     theirs = make_reading(garden.places.all()[0], at.replace(second=0, microsecond=0), 7.0, entered_by=make_person("hazel"))
     page.context.unroute("**/round/send/")
     page.evaluate("clocheWaiting.send()")
-    expect(page.locator("#waiting")).to_contain_text("hazel wrote down 7.0°")
+    expect(page.locator("#waiting")).to_contain_text("hazel recorded 7.0°")
     assert waiting(page) == 1
-    page.get_by_role("button", name="Mine is right").tap()
+    page.get_by_role("button", name="Use mine").tap()
     settled(page)
     theirs.refresh_from_db()
     assert theirs.temperature_c == 9.5
@@ -310,10 +310,10 @@ def test_a_strange_reading_is_asked_about_once_and_then_believed(phone: Any, liv
     read(page, "39")
     assert waiting(page) == 0
     expect(page.locator(".stop.here .verdict")).to_contain_text("is far from the")
-    expect(page.locator("#next")).to_have_text("It is right, keep it")
+    expect(page.locator("#next")).to_have_text("It is correct, save it")
     assert Reading.objects.count() == 0
     page.locator("#next").tap()
-    expect(page.locator("#round-notice")).to_contain_text("North bed: 39°, expected")
+    expect(page.locator("#round-notice")).to_contain_text("North bed: 39° (expected")
     settled(page)
     page.locator("#round-notice").get_by_role("button", name="Undo North bed").tap()
     expect(page.locator("#round-notice")).to_contain_text("is open again")
@@ -328,7 +328,7 @@ def test_a_question_goes_when_the_typo_is_mended(phone: Any, live_server: Any, g
     expect(page.locator(".stop.here .verdict")).to_contain_text("is far from the")
     page.locator('[data-digit="rub"]').tap()
     expect(page.locator(".stop.here .verdict")).to_be_empty()
-    expect(page.locator("#next")).to_have_text("Keep, next")
+    expect(page.locator("#next")).to_have_text("Save, next")
 
 
 def test_with_signal_again_the_round_says_no_longer_that_there_is_none_and_a_place_can_be_read_again(
@@ -372,7 +372,7 @@ def test_leaving_with_something_unsent_is_said_first(phone: Any, live_server: An
             if len(query) == count:
                 break
     assert len(query) == 2
-    assert "1 place is not sent yet" in query[0]
+    assert "1 place has not been sent yet" in query[0]
     assert "1 place of this garden" in query[1]
     assert f"/g/{garden.pk}/round/" in page.url
 
@@ -403,7 +403,7 @@ def test_the_settle_timer_counts_down_and_keeps_its_length(phone: Any, live_serv
     for _ in range(3):
         page.get_by_role("button", name="Shorter").tap()
     expect(page.locator("#settle-left")).to_have_text("0:30")
-    page.get_by_role("button", name="Settle").tap()
+    page.get_by_role("button", name="Settling time").tap()
     expect(page.locator("#settle-left")).to_have_text(re.compile(r"0:[12]\d"))
     page.reload()
     expect(page.locator("#settle-left")).to_have_text("0:30")
@@ -417,7 +417,7 @@ def test_one_can_go_first_where_most_would_be_learned(phone: Any, live_server: A
     page = phone()
     open_round(page, live_server.url, garden)
     said = page.locator(".advice").inner_text()
-    page.get_by_role("link", name="Go there").tap()
+    page.get_by_role("link", name="Go to this point").tap()
     expect(page.locator(".stop.here h2")).to_have_text(next(name for name in NAMES if f"in {name} at" in said))
 
 

@@ -101,9 +101,17 @@ def test_an_hour_is_found_by_its_instant_and_none_beyond_the_ends(run: Run) -> N
     [
         (8.0, ""),
         (12.0, ""),
-        (14.5, "14.5° is far from the 7° to 9° expected. It is nearer the air’s 14°: was the probe in the ground?"),
-        (19.0, "19° is far from the 7° to 9° expected. It is nearer the surface’s 19°: was it deep enough?"),
-        (-11.0, "−11° is far from the 7° to 9° expected. Had it settled? Was it deep enough, and in the ground?"),
+        (
+            14.5,
+            "14.5° is far from the expected range, 7° to 9°. "
+            "It is closer to the air temperature, 14°. Was the probe in the ground?",
+        ),
+        (
+            19.0,
+            "19° is far from the expected range, 7° to 9°. "
+            "It is closer to the surface temperature, 19°. Was the probe deep enough?",
+        ),
+        (-11.0, "−11° is far from the expected range, 7° to 9°. Had it settled? Was the probe deep enough, and in the ground?"),
     ],
 )
 def test_a_strange_value_is_asked_about_by_what_it_is_nearest_to(run: Run, value: float, sentence: str) -> None:
@@ -117,7 +125,7 @@ def test_what_was_read_is_said_with_what_was_expected_where_that_is_known(run: R
     said = run(
         "round/expecting", "[m.summary(-8, expected), m.summary(8.4, null), m.summary(null, expected)]", expected=expected
     )
-    assert said == ["−8°, expected 7° to 9.5°", "8.4°", "noted"]
+    assert said == ["−8° (expected 7° to 9.5°)", "8.4°", "saved"]
 
 
 @pytest.mark.parametrize(
@@ -190,7 +198,12 @@ def test_an_entry_holds_what_was_seen_and_fills_the_fields_again(run: Run) -> No
 
 
 @pytest.mark.parametrize(
-    ("number", "sentence"), [(1, "1 place is not sent yet"), (2, "2 places are not sent yet"), (0, "0 places are not sent yet")]
+    ("number", "sentence"),
+    [
+        (1, "1 place has not been sent yet"),
+        (2, "2 places have not been sent yet"),
+        (0, "0 places have not been sent yet"),
+    ],
 )
 def test_a_script_counts_as_the_language_does(run: Run, number: int, sentence: str) -> None:
     assert run("sentences", "m.say('unsent', { number })", number=number) == sentence

@@ -39,12 +39,12 @@ def files(tmp_path: Path) -> tuple[Path, Path]:
 def bring_in(page: Page, kind: str, file: Path, **said: str) -> None:
     page.get_by_role("link", name="Files").click()
     page.get_by_label(kind).check()
-    page.get_by_label("File: CSV").set_input_files(file)
-    page.get_by_role("button", name="Look at it").click()
+    page.get_by_label("File (CSV").set_input_files(file)
+    page.get_by_role("button", name="Open").click()
     for label, option in said.items():
         page.get_by_label(label.replace("_", " ")).select_option(label=option)
-    page.get_by_role("button", name="Look at the rows").click()
-    page.get_by_role("button", name="Bring in").click()
+    page.get_by_role("button", name="Check the rows").click()
+    page.get_by_role("button", name="Import").click()
     expect(page.get_by_role("status").first).to_contain_text("brought in")
 
 
@@ -59,18 +59,18 @@ def test_two_files_become_a_forecast_and_windows_for_every_crop(
     Membership.objects.create(garden=garden, user=owner, role="owner")
     place = Place.objects.create(garden=garden, name="Measured bed")
     page.goto(live_server.url)
-    page.get_by_label("Name or mail address").fill("rowan")
+    page.get_by_label("Name or email address").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
     page.get_by_role("button", name="Sign in", exact=True).click()
     bring_in(page, "soil readings", files[0], Times_are="standard time all year")
-    bring_in(page, "daily air, lows and highs", files[1])
+    bring_in(page, "daily weather", files[1])
     assert place.readings.count() == 28
     assert place.readings.order_by("taken_at").first().taken_at.hour == 14  # type: ignore[union-attr]  # 07:30 at UTC-7
     refresh_stale()
     assert Forecast.objects.get(place=place).ground.readings_used == 28
     assert CropOutlook.objects.filter(place=place, better=True).count() == len(of_garden([]))
     page.goto(f"{live_server.url}/g/{garden.pk}/places/{place.pk}/")
-    expect(page.get_by_role("heading", level=1)).to_contain_text("Measured bed stands at")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Measured bed is at")
     expect(page.locator("a.ribbon-row")).to_have_count(len(of_garden([])))
     page.get_by_role("link", name="Spinach", exact=False).first.click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("Spinach in Measured bed")

@@ -54,9 +54,9 @@ def take(page: Page, base: str, sowing: Sowing, what: str, place: str = "", cell
     if place:
         page.get_by_label("To", exact=True).select_option(label=place)
     if cell:
-        page.get_by_label("Into cells or pots of").fill(cell)
-    page.get_by_role("button", name="Write it down").click()
-    expect(page.get_by_role("status").first).to_contain_text("Written down.")
+        page.get_by_label("Width of the new cells or pots").fill(cell)
+    page.get_by_role("button", name="Enter it").click()
+    expect(page.get_by_role("status").first).to_contain_text("Saved.")
 
 
 def test_a_tray_from_seed_to_bed(page: Page, live_server: Any, on: Any) -> None:
@@ -66,26 +66,26 @@ def test_a_tray_from_seed_to_bed(page: Page, live_server: Any, on: Any) -> None:
     base = f"{live_server.url}/g/{garden.pk}"
     # On the mat, with a thermostat.
     page.goto(f"{base}/bench/{garden.places.get(name='Mat').pk}/heat/new/")
-    page.get_by_label("Watts, as printed on it").fill("18")
-    page.get_by_label("Switched by").select_option(label="thermostat")
+    page.get_by_label("Power on the label (W)").fill("18")
+    page.get_by_label("Control").select_option(label="thermostat")
     page.get_by_label("On below").fill("22")
     page.get_by_label("Off above").fill("25")
-    page.get_by_role("button", name="Keep it").click()
+    page.get_by_role("button", name="Save").click()
     expect(page.locator(".source.on")).to_contain_text("Heat mat, 18 W, on below 22°, off above 25°")
     page.goto(f"{base}/sowings/new/")
     page.get_by_label("Where").select_option(label="Mat")
     page.get_by_label("What", exact=True).select_option(label="Tomato")
-    page.get_by_label("Seeds, if counted").fill("40")
-    page.get_by_role("button", name="Write it down").click()
+    page.get_by_label("Number of seeds, if counted").fill("40")
+    page.get_by_role("button", name="Enter it").click()
     sowing = Sowing.objects.get()
     stands(page, base, sowing, "Mat")
     # Up, and off the heat.
     on(2026, 1, 29)
     page.goto(f"{base}/sowings/")
     page.get_by_label("Up", exact=True).fill("34")
-    page.get_by_role("button", name="Write the count down").click()
+    page.get_by_role("button", name="Save count").click()
     page.goto(f"{base}/bench/")
-    expect(page.locator(".moves")).to_contain_text("Take tomatoes off the heat; half of them are up.")
+    expect(page.locator(".moves")).to_contain_text("Take tomatoes off the heat: half of them are up.")
     take(page, base, sowing, "heat off")
     page.goto(f"{base}/bench/")
     expect(page.get_by_text("Take tomatoes off the heat")).to_have_count(0)
@@ -107,7 +107,7 @@ def test_a_tray_from_seed_to_bed(page: Page, live_server: Any, on: Any) -> None:
         stands(page, base, sowing, "House bench")
     # Hardened, and out under the tunnel.
     on(2026, 4, 14)
-    take(page, base, sowing, "hardening off begun")
+    take(page, base, sowing, "hardening off started")
     on(2026, 4, 24)
     take(page, base, sowing, "planted out", "Tunnel bed")
     stands(page, base, sowing, "Tunnel bed")
@@ -116,6 +116,6 @@ def test_a_tray_from_seed_to_bed(page: Page, live_server: Any, on: Any) -> None:
     assert lines[0].startswith("20 January")
     assert len(lines) == 11
     assert "40 seeds sown Mat" in " ".join(lines[0].split())
-    assert "Planted out Tunnel bed" in " ".join(lines[-1].split())
+    assert "If planted out Tunnel bed" in " ".join(lines[-1].split())
     sowing.refresh_from_db()
     assert (sowing.place.name, sowing.sown_in.name, sowing.cell_m) == ("Tunnel bed", "Mat", 0.09)

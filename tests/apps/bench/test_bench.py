@@ -34,8 +34,8 @@ def heat(**typed: object) -> dict[str, object]:
 
 def test_an_empty_bench_says_what_belongs_there(signed_in: Client, garden: Garden) -> None:
     page = get(signed_in, garden, "bench")
-    assert "What do you raise under a roof?" in page
-    assert "Add the first tray" in page
+    assert "What are you raising under cover?" in page
+    assert "Add your first tray" in page
 
 
 def test_the_air_about_a_tray_is_that_of_its_room_until_a_cover_lies_over_it(signed_in: Client, garden: Garden) -> None:
@@ -59,11 +59,11 @@ def test_the_bench_shows_each_tray_in_its_room_with_its_roots_its_heat_and_its_l
     assert "Kitchen" in page
     assert "21.5°" in page
     assert "Heat mat, 20 W, on below 21°, off above 23°." in page
-    assert "on for 40 % of the day: 0.19 kWh a day" in page
-    assert "Light: 4.0 mol a day through the window." in page
+    assert "on for 40% of the day: 0.19 kWh a day" in page
+    assert "Light: 4.0 mol/m² a day through the window." in page
     # 20 °C and four moles: cool-season seedlings stretch.
-    assert "Leeks will be leggy" in page
-    assert "Sill: Take leeks off the heat; half of them are up." in page
+    assert "Leeks will grow leggy" in page
+    assert "Sill: Take leeks off the heat: half of them are up." in page
     assert 'class="seedling"' in page
 
 
@@ -85,7 +85,7 @@ def test_both_schools_of_when_heat_goes_off_are_kept(signed_in: Client, garden: 
     assert (garden.heat_off_rule, garden.bring_in_c, garden.price_kwh) == ("all", -2.0, 0.31)
     # Three days more until all are up, and four after that.
     page = get(signed_in, garden, "bench")
-    assert "all are up, and a few days more" in page
+    assert "all have been up for a few days" in page
     assert "29 April" in page
 
 
@@ -95,7 +95,7 @@ def test_a_weak_heater_is_told_and_a_probe_in_the_air_is_warned_of(signed_in: Cl
     page = get(signed_in, garden, "tray", tray.pk)
     assert "too weak to hold 21°" in page
     assert "Its probe hangs in the air" in page
-    assert "without heat it would be 17°" in page
+    assert "without heat, 17°" in page
 
 
 def test_a_mixed_tray_tells_who_leaves_the_heat_when(signed_in: Client, garden: Garden) -> None:
@@ -133,13 +133,13 @@ def test_heat_is_written_down_changed_turned_down_and_switched_off(signed_in: Cl
 @pytest.mark.parametrize(
     ("typed", "said"),
     [
-        ({"control": "timer"}, "Say at which hours it is on"),
-        ({"control": "timer", "spans": "nine to five"}, "is not a span of hours"),
+        ({"control": "timer"}, "Enter the hours when it is on"),
+        ({"control": "timer", "spans": "nine to five"}, "is not a period"),
         ({"control": "thermostat", "start": "20", "stop": "20.2"}, "at least half a degree above"),
         ({"watts": "0"}, "greater than or equal to 0.5"),
         ({"watts": "lots"}, "is not a number"),
-        ({"cable_m": "6"}, "Say both how long the cable is"),
-        ({"last": "2026-04-01"}, "It goes before it comes"),
+        ({"cable_m": "6"}, "Enter both the length of the cable"),
+        ({"last": "2026-04-01"}, "must not be before the first"),
         ({"start": "400"}, "is outside"),
     ],
 )
@@ -203,7 +203,7 @@ def test_rooms_are_listed_read_and_taken_off(signed_in: Client, garden: Garden) 
     room = Room.objects.get()
     tray = make_tray(garden, room=room)
     read = {"what": "room_low", "temperature": "3.5", "day": TODAY.isoformat(), "hour": "07:30"}
-    assert "3.5°, lowest since it was set back" in post(signed_in, garden, "add_air", room.pk, **read)
+    assert "3.5° (lowest since reset)" in post(signed_in, garden, "add_air", room.pk, **read)
     air = RoomAir.objects.get()
     assert air.at - air.since == timedelta(days=1)
     # The same moment read again replaces it.
@@ -221,8 +221,8 @@ def test_rooms_are_listed_read_and_taken_off(signed_in: Client, garden: Garden) 
     ("name", "typed", "said"),
     [
         ("rooms", {"name": "Porch", "kind": "cool"}, "already a room called Porch"),
-        ("rooms", {"name": "Shed", "kind": "cool", "night_c": "9"}, "Say both how cold"),
-        ("rooms", {"name": "Shed", "kind": "cool", "night_c": "19", "day_c": "12"}, "no colder than its nights"),
+        ("rooms", {"name": "Shed", "kind": "cool", "night_c": "9"}, "Enter both the night"),
+        ("rooms", {"name": "Shed", "kind": "cool", "night_c": "19", "day_c": "12"}, "must not be below the night"),
     ],
 )
 def test_what_a_room_cannot_be_is_said(signed_in: Client, garden: Garden, name: str, typed: dict[str, str], said: str) -> None:
@@ -234,7 +234,7 @@ def test_what_a_room_cannot_be_is_said(signed_in: Client, garden: Garden, name: 
 def test_air_that_is_still_to_come_or_long_past_is_refused(signed_in: Client, garden: Garden) -> None:
     room = Room.objects.create(garden=garden, name="Porch")
     read = {"what": "room", "temperature": "12", "hour": "23:30"}
-    assert "still to come" in post(signed_in, garden, "add_air", room.pk, day=TODAY.isoformat(), **read)
+    assert "in the future" in post(signed_in, garden, "add_air", room.pk, day=TODAY.isoformat(), **read)
     assert "two months ago" in post(signed_in, garden, "add_air", room.pk, day="2026-01-02", **read)
     assert not RoomAir.objects.exists()
 
@@ -251,14 +251,14 @@ def gain(way: str, half: float | None, share: float = 0.9, kwh: float | None = 0
         (
             "pepper",
             [gain("nothing", 19.0, 0.7), gain("mat", 8.0, kwh=3.3)],
-            "11 days sooner; 90 of 100 come up instead of 70",
+            "11 days sooner. In the end 90% come up instead of 70%",
         ),
-        ("kale", [gain("nothing", 9.0), gain("lid", 8.0), gain("mat", 4.0, kwh=2.0)], "On heat they would stretch"),
+        ("kale", [gain("nothing", 9.0), gain("lid", 8.0), gain("mat", 4.0, kwh=2.0)], "On heat they would grow leggy"),
         ("cucumber", [gain("nothing", None, 0.0), gain("mat", 4.0, kwh=2.0)], "Cucumbers need heat: with a mat always on"),
         (
             "tomato",
             [gain("nothing", 8.0, 0.65), gain("mat", 6.0, 0.84, kwh=2.0)],
-            "65 of 100 in the end; a mat always on",
+            "65% in the end. With a mat always on",
         ),
         ("cucumber", [gain("nothing", None, 0.0), gain("mat", None, 0.0, None)], "would not come up here"),
         ("tomato", [gain("nothing", 9.0), gain("mat", 6.0, kwh=2.0)], "Tomatoes need no heat here: half are up after 9 days"),
@@ -275,7 +275,7 @@ def test_the_least_heat_that_is_worth_it_is_advised(crop_key: str, gains: list[H
 def test_what_heat_would_do_waits_for_a_place_that_is_not_worked_out(signed_in: Client, garden: Garden) -> None:
     tray = make_tray(garden)
     page = get(signed_in, garden, "heat_gains", place=tray.pk, crop="pepper")
-    assert "the answer comes by itself" in page
+    assert "It will appear here" in page
     assert "no heat" not in page.lower().split("<main")[1].split("caution")[0]
     assert "Add a tray first" in get(signed_in, make_other(signed_in, garden), "heat_gains")
 
@@ -295,7 +295,7 @@ def test_a_place_asked_about_in_another_garden_is_refused(signed_in: Client, gar
 
 def test_a_builder_draws_what_is_typed_and_says_what_cannot_be(signed_in: Client, garden: Garden) -> None:
     page = get(signed_in, garden, "builder")
-    assert "It holds 18° in a room of 5°" in page
+    assert "It holds 18° in a room at 5°" in page
     assert 'class="wires"' in page
     # 1.22 by 0.61 m by 7 cm: 52 litres.
     assert "52 litres: 3 bags" in page
@@ -319,11 +319,11 @@ BENCH = {
 
 def test_places_of_all_kinds_have_a_page_of_heat(signed_in: Client, garden: Garden) -> None:
     bed = make_tray(garden, "Bed", 9.0, kind="open")
-    assert "9° at the roots this week, without heat" in get(signed_in, garden, "tray", bed.pk)
+    assert "9° this week, without heat" in get(signed_in, garden, "tray", bed.pk)
     fresh = Place.objects.create(garden=garden, name="New tray", kind="mat", walking_order=9)
     page = get(signed_in, garden, "tray", fresh.pk)
-    assert "is being worked out" in page
-    assert "assumes what is usual of its kind" in page
+    assert "Working out the forecast" in page
+    assert "assumes the usual one of its kind" in page
     assert NOW.date() == TODAY
 
 
@@ -332,7 +332,7 @@ def test_places_of_all_kinds_have_a_page_of_heat(signed_in: Client, garden: Gard
     [
         (150.0, None, "150 W on 0.0025 m² would be 60,000 W/m²"),
         (None, (20.0, 25.0), "500 W on 0.0025 m² would be 200,000 W/m²"),
-        (None, (20.0, None), "both how long the cable is and its watts a metre"),
+        (None, (20.0, None), "both the length of the cable and its watts per metre"),
     ],
 )
 def test_heat_that_its_area_cannot_take_is_refused(

@@ -53,15 +53,15 @@ def test_what_comes_next_is_told_from_seed_to_bed(signed_in: Client, garden: Gar
     assert "Tomatoes, sown on 12 April, now in Mat." in page
     assert "Take tomatoes off the heat" in page
     # Four and a half weeks in a cell of 4 cm are over before they are grown for the bed.
-    assert "roots fill a cell of 4 cm" in page
-    assert "may be planted out in Tunnel" in page
-    assert page.index("Pot tomatoes") < page.index("Begin to harden") < page.index("may be planted out")
+    assert "roots will fill a cell of 4 cm" in page
+    assert "can be planted out in Tunnel" in page
+    assert page.index("Pot tomatoes") < page.index("Start hardening off") < page.index("can be planted out")
 
 
 def test_a_tray_moves_and_everything_says_where_it_stands(signed_in: Client, garden: Garden) -> None:
     tray, house = make_tray(garden, "Mat"), make_tray(garden, "House bench", 9.0, within="greenhouse")
     sowing = sown(tray, "leek", 30, 18)
-    assert "It stands in House bench." in step(signed_in, garden, sowing.pk, kind="moved", place=house.pk)
+    assert "The tray is now in House bench." in step(signed_in, garden, sowing.pk, kind="moved", place=house.pk)
     sowing.refresh_from_db()
     assert (sowing.place, sowing.sown_in) == (house, tray)
     assert [batch.number for batch in followed(house, list(sowings_in(garden)), TODAY)] == [sowing.pk]
@@ -74,7 +74,7 @@ def test_a_tray_moves_and_everything_says_where_it_stands(signed_in: Client, gar
     page = signed_in.post(
         reverse("remove_step", args=[garden.pk, sowing.pk, Step.objects.get().pk]), follow=True
     ).content.decode()
-    assert "It stands in Mat." in page
+    assert "The tray is in Mat again." in page
     sowing.refresh_from_db()
     assert (sowing.place, sowing.sown_in) == (tray, None)
 
@@ -86,7 +86,7 @@ def test_only_the_last_of_several_moves_is_taken_back(signed_in: Client, garden:
         flows.take_step(Step(sowing=sowing, kind="moved", on=TODAY, place=place))
     first, last = sowing.steps.all()
     url = reverse("remove_step", args=[garden.pk, sowing.pk, first.pk])
-    assert "Take the later move back first" in signed_in.post(url, follow=True).content.decode()
+    assert "Undo the later move first" in signed_in.post(url, follow=True).content.decode()
     sowing.refresh_from_db()
     assert (sowing.place, sowing.sown_in) == (bed, tray)
     flows.take_back(last)
@@ -97,12 +97,12 @@ def test_only_the_last_of_several_moves_is_taken_back(signed_in: Client, garden:
 @pytest.mark.parametrize(
     ("typed", "said"),
     [
-        ({"kind": "moved"}, "Say where it stands now"),
-        ({"kind": "potted"}, "Say how wide the new cells"),
-        ({"kind": "leaf", "on": "2026-04-23"}, "still to come"),
-        ({"kind": "leaf", "on": "2026-01-23"}, "before it was sown"),
+        ({"kind": "moved"}, "Choose where the tray is now"),
+        ({"kind": "potted"}, "Enter the width of the new cells"),
+        ({"kind": "leaf", "on": "2026-04-23"}, "in the future"),
+        ({"kind": "leaf", "on": "2026-01-23"}, "before the sowing"),
         ({"kind": "eaten"}, "not one of the available choices"),
-        ({"kind": "potted", "cell": "70"}, "Between 1 cm and 50 cm"),
+        ({"kind": "potted", "cell": "70"}, "from 1 cm to 50 cm"),
     ],
 )
 def test_what_cannot_have_happened_is_said(signed_in: Client, garden: Garden, typed: dict[str, str], said: str) -> None:
@@ -116,8 +116,8 @@ def test_nothing_is_slipped_in_before_a_move_nor_moved_to_where_it_is(signed_in:
     sowing = sown(tray, "leek", 30, 18)
     flows.take_step(Step(sowing=sowing, kind="moved", on=TODAY - timedelta(days=2), place=house))
     early = (TODAY - timedelta(days=5)).isoformat()
-    assert "It was moved on 20 April" in step(signed_in, garden, sowing.pk, kind="leaf", on=early)
-    assert "It stands there already" in step(signed_in, garden, sowing.pk, kind="moved", place=house.pk)
+    assert "The tray was moved on 20 April" in step(signed_in, garden, sowing.pk, kind="leaf", on=early)
+    assert "The tray is already there" in step(signed_in, garden, sowing.pk, kind="moved", place=house.pk)
 
 
 def test_what_the_left_place_was_like_is_kept_with_the_move(garden: Garden) -> None:
@@ -146,7 +146,7 @@ def test_the_day_asks_for_the_bench_and_a_tick_is_written_into_the_sowings_life(
     tray.heat_periods.create(source="mat", first=TODAY)
     sowing = sown(tray, "tomato", 10, 0)
     sowing.counts.create(on=TODAY, up=30)
-    assert jobs(garden) == ["Take tomatoes off the heat; half of them are up."]
+    assert jobs(garden) == ["Take tomatoes off the heat: half of them are up."]
     person = garden.memberships.get().user
     (job,) = jobs_in(garden, units_of(person), NOW)
     made = answer(garden, job, "done", person)
@@ -159,7 +159,7 @@ def test_the_day_asks_for_the_bench_and_a_tick_is_written_into_the_sowings_life(
 
 @pytest.mark.parametrize(
     ("fault", "said"),
-    [(Fault.HOT, "it does not stop by itself"), (Fault.COLD, "does not seem to heat"), (Fault.FLAT, "do not move")],
+    [(Fault.HOT, "it does not stop by itself"), (Fault.COLD, "does not seem to heat"), (Fault.FLAT, "do not change")],
 )
 def test_a_heater_that_fails_is_the_days_first_job(garden: Garden, fault: Fault, said: str) -> None:
     make_tray(garden, "Mat", heat=heated(), alarm=HeatAlarm(fault, NOW, 31.2, 22.0, 17.0))

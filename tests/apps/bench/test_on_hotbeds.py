@@ -43,12 +43,12 @@ def test_a_tray_is_set_on_a_hotbed_and_taken_off(signed_in: Client, garden: Gard
     assert tray.input_revision > before
     page = signed_in.get(reverse("tray", args=root)).content.decode()
     assert "On Long heap" in page
-    assert "Set it on the hotbed" not in page
+    assert "Save stay on the hotbed" not in page
     assert [room.name for room in bench_page(garden, Units(), NOW).rooms] == ["On Long heap", "Outdoors"]
     # It stands on one at a time.
     again = signed_in.post(reverse("set_on_hotbed", args=root), {"hotbed": heap.pk, "first": TODAY, "last": ""})
     assert again.status_code == 422
-    assert "It stands on a hotbed then already" in again.content.decode()
+    assert "The tray is already on a hotbed then" in again.content.decode()
     signed_in.post(reverse("off_hotbed", args=[*root, stay.pk]))
     stay.refresh_from_db()
     assert stay.last == TODAY - timedelta(days=1)
@@ -104,7 +104,7 @@ def test_on_a_bed_that_is_still_rising_one_is_told_to_lift_the_tray(signed_in: C
     forecast.ground.far_mid_c[3:9] = [33.0] * 6
     forecast.save()
     page = signed_in.get(reverse("tray", args=[garden.pk, tray.pk])).content.decode()
-    assert "Long heap will be 33" in page
+    assert "Long heap will be at 33" in page
     assert "Lift trays on laths" in page
 
 
@@ -117,18 +117,20 @@ def test_what_was_cut_stands_against_its_energy(garden: Garden) -> None:
     assert heated_since(place, TODAY) == TODAY - 3 * WEEK
     keep_days(place, 0.02, {}, kwh={TODAY - timedelta(days=back): 0.5 for back in range(1, 40)})
     assert kwh_between(place, TODAY - 3 * WEEK, TODAY) == pytest.approx(10.5)
-    assert "has used 10 kWh. Nothing was written down as cut" in worth_text(place, Units(), TODAY)
+    assert "has used 10 kWh. No harvest has been recorded" in worth_text(place, Units(), TODAY)
     planting = Planting.objects.create(place=place, crop_key="lettuce", planted_on=TODAY - 6 * WEEK)
     planting.events.create(kind="harvested", on=TODAY - 4 * WEEK, weight_kg=5.0)
     planting.events.create(kind="harvested", on=TODAY - WEEK, number=4)
-    assert "4 pieces were cut here in that time: 2.6 kWh each." in worth_text(place, Units(), TODAY)
+    assert "Since then 4 pieces have been cut here: 2.6 kWh each." in worth_text(place, Units(), TODAY)
     planting.events.create(kind="harvested", on=TODAY, weight_kg=2.1)
-    assert "2.1 kg was cut here in that time: 5.0 kWh a kg." in worth_text(place, Units(), TODAY)
+    assert "Since then 2.1 kg has been cut here: 5.0 kWh per kg." in worth_text(place, Units(), TODAY)
     garden.price_kwh = 0.3
     garden.save()
     place.refresh_from_db()
-    assert "10 kWh, costing 3.15. 2.1 kg was cut here in that time: 1.50 of heat a kg." in worth_text(place, Units(), TODAY)
-    assert "of heat a lb" in worth_text(place, Units(length="in"), TODAY)
+    assert "10 kWh, costing 3.15. Since then 2.1 kg has been cut here: 1.50 of heat per kg." in worth_text(
+        place, Units(), TODAY
+    )
+    assert "of heat per lb" in worth_text(place, Units(length="in"), TODAY)
 
 
 def test_a_heater_of_the_house_is_no_heat_of_a_bed(garden: Garden) -> None:

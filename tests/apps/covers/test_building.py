@@ -30,24 +30,24 @@ def built(client: Client, garden: Garden, **typed: str) -> str:
 def test_asked_without_anything_it_shows_a_usual_one(signed_in: Client, garden: Garden) -> None:
     text = built(signed_in, garden)
     assert "Set the edges of a sheet" in text
-    assert "Put one like it on my list" in text
+    assert "Add one like it to my covers" in text
 
 
 def test_a_sheet_of_26_inches_over_18_in_the_growers_own_unit(signed_in: Client, garden: Garden, person: User) -> None:
     # Common practice, no source: about eight inches high.
     text = built(signed_in, garden, sheet="26 in", spread="18 in", plants="4 in")
-    assert "stands 20 cm high" in text
+    assert "It will be 20 cm high" in text
     User.objects.filter(pk=person.pk).update(length_unit="in")
-    assert re.search(r"stands (7\.9|8) in high", built(signed_in, garden, sheet="26", spread="18", plants="4"))
+    assert re.search(r"It will be (7\.9|8) in high", built(signed_in, garden, sheet="26", spread="18", plants="4"))
 
 
 def test_where_it_cannot_be_it_is_said_what_would_do(signed_in: Client, garden: Garden) -> None:
     text = built(signed_in, garden, sheet="66", strip="40", plants="30")
-    assert "has no room for plants 30 cm tall over 40 cm" in text
-    wider = re.search(r"It takes a sheet (\d+) cm wide", text)
+    assert "leaves no room for plants 30 cm tall over 40 cm" in text
+    wider = re.search(r"It needs a sheet (\d+) cm wide", text)
     assert wider
     assert "Set the edges" in built(signed_in, garden, sheet=wider[1], strip="40", plants="30")
-    tall = re.search(r"may get (\d+) cm tall", text)
+    tall = re.search(r"can grow (\d+) cm tall", text)
     assert tall
     assert "Set the edges" in built(signed_in, garden, sheet="66", strip="40", plants=tall[1])
 
@@ -57,7 +57,7 @@ def test_where_it_cannot_be_it_is_said_what_would_do(signed_in: Client, garden: 
     [
         ({"sheet": "fifty"}, "number"),
         ({"sheet": "20", "spread": "30"}, "nearer to each other"),
-        ({"plants": "9000"}, "Between"),
+        ({"plants": "9000"}, "Enter a value from"),
         ({"kind": "glass_frame", "low": "50", "high": "20"}, "at least as high"),
         ({"kind": "house"}, "Select a valid choice"),
     ],
@@ -78,16 +78,16 @@ def test_a_lid_faces_the_sun_of_its_half_of_the_earth(signed_in: Client, garden:
     south = built(signed_in, garden, kind="glass_frame", low="20", high="50")
     assert said.search(south)[0][:60] == said.search(north)[0][:60]  # type: ignore[index]
     away = built(signed_in, garden, kind="glass_frame", low="20", high="50", faces="180")
-    assert "no more of the noon sun" in away
+    assert "no more noon sun" in away
 
 
 def test_props_are_told_in_what_growers_have_at_hand(signed_in: Client, garden: Garden) -> None:
     shares = [
-        int(re.search(r"stands open (\d+) %", built(signed_in, garden, kind="glass_frame", prop=prop))[1])  # type: ignore[index]
+        int(re.search(r"it is open to (\d+)%", built(signed_in, garden, kind="glass_frame", prop=prop))[1])  # type: ignore[index]
         for prop in ("0.015", "0.065", "0.2")
     ]
     assert shares == sorted(shares)
-    assert "stands open" not in built(signed_in, garden, kind="glass_frame")
+    assert "it is open to" not in built(signed_in, garden, kind="glass_frame")
 
 
 def test_one_like_it_goes_on_the_list_with_its_sizes(signed_in: Client, garden: Garden) -> None:
@@ -101,7 +101,8 @@ def test_one_like_it_goes_on_the_list_with_its_sizes(signed_in: Client, garden: 
     url = reverse("own_covers", args=[garden.pk])
     assert "or neither" in signed_in.post(url, typed).content.decode()
     assert (
-        "20 cm high in front and 30 cm at the back" in signed_in.post(url, typed | {"high": "30"}, follow=True).content.decode()
+        "20 cm high at the front and 30 cm at the back"
+        in signed_in.post(url, typed | {"high": "30"}, follow=True).content.decode()
     )
 
 
@@ -126,11 +127,11 @@ def test_what_a_storm_did_is_kept_with_its_wind(signed_in: Client, garden: Garde
     note, page = (reverse(name, args=[garden.pk, own.pk]) for name in ("note_damage", "edit_own"))
     typed = {"on": (TODAY - timedelta(days=2)).isoformat(), "what": "torn", "cause": "wind", "note": "two stakes out"}
     text = signed_in.post(note, typed, follow=True).content.decode()
-    assert "torn by wind, in a mean wind of 14" in text
+    assert "torn by wind, in an average wind of 14" in text
     assert "two stakes out" in text
     ahead = signed_in.post(note, typed | {"on": (TODAY + timedelta(days=1)).isoformat()})
     assert ahead.status_code == 422
-    assert "still to come" in ahead.content.decode()
+    assert "in the future" in ahead.content.decode()
     assert own.damage.count() == 1
     struck = reverse("remove_damage", args=[garden.pk, own.pk, own.damage.get().pk])
     signed_in.post(struck)

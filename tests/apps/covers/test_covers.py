@@ -50,7 +50,7 @@ def test_ones_own_cover_is_told_with_its_days_and_can_be_put_on(signed_in: Clien
     shown = query(signed_in, bed, crop="squash", warm=14)
     assert "Old frame" in shown
     assert "your cold frame with glass" in shown
-    assert "warmer than bare, day and night together over a fortnight" in shown
+    assert "warmer than without a cover, averaged over day and night for two weeks" in shown
     assert f"cover=own-{cover.pk}&amp;first=2026-04-22&amp;crop=squash&amp;sow_on=2026-05-06" in shown
     assert "It rarely needs opening" in shown
     # Each slice carries what differs: the air at its coldest and hottest, and the days gained.
@@ -60,7 +60,7 @@ def test_ones_own_cover_is_told_with_its_days_and_can_be_put_on(signed_in: Clien
 
 def test_without_one_crop_all_that_is_grown_is_told(signed_in: Client, bed: Place) -> None:
     shown = query(signed_in, bed)
-    assert "warms the ground most" in shown
+    assert "warms the soil most" in shown
     assert f"{reverse('season_moved', args=[bed.garden_id])}?place={bed.pk}" in shown
 
 
@@ -75,31 +75,31 @@ def test_a_day_more_than_a_year_ahead_is_refused_where_it_stands(signed_in: Clie
     url = reverse("covers", args=[bed.garden_id])
     answer = signed_in.get(url, {"place": bed.pk, "on": (TODAY + timedelta(days=366)).isoformat()})
     assert answer.status_code == 422
-    assert "From today to 22 April 2027, a year ahead." in answer.content.decode()
+    assert "Enter a date from today to 22 April 2027, a year ahead." in answer.content.decode()
 
 
 def test_far_ahead_a_cover_is_told_by_the_usual_weather(signed_in: Client, bed: Place) -> None:
     assert "usual weather" not in query(signed_in, bed, crop="carrot")
     far = query(signed_in, bed, crop="carrot", on=(TODAY + timedelta(days=330)).isoformat())
-    assert "So far ahead it goes by the usual weather." in far
-    assert "warmer than bare, day and night together over a fortnight" in far
+    assert "So far ahead, the answer is based on the usual weather." in far
+    assert "warmer than without a cover, averaged over day and night for two weeks" in far
 
 
 def test_what_another_version_kept_is_waited_for(signed_in: Client, bed: Place, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(snapshots, "FORMAT", 99)
     whatif._snapshot.cache_clear()
-    assert "North bed is being worked out anew" in query(signed_in, bed)
+    assert "Updating the forecast for North bed" in query(signed_in, bed)
     cover = own(bed.garden)
     assert flows.answer_bed(cover, bed) is None
     whatif._snapshot.cache_clear()
 
 
 def test_a_bed_not_yet_worked_out_says_so(signed_in: Client, garden: Garden) -> None:
-    assert "being worked out for the first time" in query(signed_in, make_place(garden, "New bed"))
+    assert "Working out the first forecast" in query(signed_in, make_place(garden, "New bed"))
 
 
 def test_an_empty_garden_is_offered_a_bed(signed_in: Client, garden: Garden) -> None:
-    assert "Add the first place" in signed_in.get(reverse("covers", args=[garden.pk])).content.decode()
+    assert "Add your first place" in signed_in.get(reverse("covers", args=[garden.pk])).content.decode()
 
 
 def test_a_cover_is_listed_with_its_shape_age_and_cost(signed_in: Client, garden: Garden) -> None:
@@ -108,17 +108,17 @@ def test_a_cover_is_listed_with_its_shape_age_and_cost(signed_in: Client, garden
     assert (cover.length_m, cover.width_m, cover.spread_m) == (6.0, 1.6, 0.9)
     shown = signed_in.get(reverse("own_covers", args=[garden.pk])).content.decode()
     assert "600 cm by 160 cm, set 90 cm apart: 53.9 cm high, room for plants of 15 cm over 90 cm" in shown
-    assert "3 years old, lets 76 % of the sun through" in shown
-    assert "5.20 a season over 5 years" in shown
+    assert "3 years old, lets 76% of the sun through" in shown
+    assert "5.20 per season over 5 years" in shown
 
 
 @pytest.mark.parametrize(
     ("wrong", "said"),
     [
-        ({"width": "9000"}, "Between 10 cm and 1200 cm"),
+        ({"width": "9000"}, "from 10 cm to 1200 cm"),
         ({"spread": "200"}, "stand nearer to each other than the sheet is wide"),
-        ({"purchase_year": "2031"}, "A year from 1950 to 2026"),
-        ({"price": "-2"}, "Between 0 and"),
+        ({"purchase_year": "2031"}, "a year from 1950 to 2026"),
+        ({"price": "-2"}, "from 0 to"),
         ({"length": "long"}, "is not a number"),
     ],
 )
@@ -132,10 +132,10 @@ def test_what_cannot_be_is_refused_at_its_field(signed_in: Client, garden: Garde
 def test_two_covers_of_one_name_and_taking_off_and_back(signed_in: Client, garden: Garden) -> None:
     url = reverse("own_covers", args=[garden.pk])
     signed_in.post(url, OWN)
-    assert "already a cover called" in signed_in.post(url, OWN).content.decode()
+    assert "already have a cover called" in signed_in.post(url, OWN).content.decode()
     cover = Cover.objects.get()
     signed_in.post(reverse("remove_own", args=[garden.pk, cover.pk]))
-    assert "put back" in signed_in.get(url).content.decode()
+    assert "restored" in signed_in.get(url).content.decode()
     signed_in.post(url, OWN)
     given = signed_in.post(reverse("put_back_own", args=[garden.pk, cover.pk]), follow=True).content.decode()
     assert "Rename that one first" in given
@@ -152,7 +152,7 @@ def test_one_cover_cannot_be_on_two_beds(signed_in: Client, garden: Garden) -> N
     assert CoverPeriod.objects.get().item == cover
     answer = signed_in.post(reverse("put_on", args=[garden.pk, second.pk]), given | {"first": "2026-04-25"})
     assert answer.status_code == 422
-    assert "Old frame is on First on those days: one cover cannot be on two beds." in answer.content.decode()
+    assert "Old frame is on First on those days. One cover cannot be on two beds." in answer.content.decode()
     signed_in.post(reverse("take_cover_off", args=[garden.pk, first.pk, CoverPeriod.objects.get().pk]))
     signed_in.post(reverse("put_on", args=[garden.pk, second.pk]), given | {"first": "2026-04-25"})
     assert CoverPeriod.objects.filter(item=cover).count() == 2
@@ -174,7 +174,7 @@ def test_where_it_buys_most_is_told_bed_by_bed(signed_in: Client, bed: Place) ->
     cover = own(bed.garden, kind="twin_wall_arch", name="Sheet", price=40.0, width_m=1.2, spread_m=0.8)
     url = reverse("compare", args=[bed.garden_id, cover.pk])
     first = signed_in.get(url).content.decode()
-    assert "Trying Sheet on every bed: 1 bed is still to come." in first
+    assert "Trying Sheet on every bed; 1 bed is left." in first
     assert 'hx-trigger="load delay:2s"' in first
     for _ in range(8):  # however many look at it, it is worked out once
         signed_in.get(url)
@@ -182,7 +182,7 @@ def test_where_it_buys_most_is_told_bed_by_bed(signed_in: Client, bed: Place) ->
     answer_bed(**job.args)
     shown = signed_in.get(url, headers={"HX-Request": "true"}).content.decode()
     assert "North bed" in shown
-    assert "warmer over a fortnight" in shown
+    assert "warmer over two weeks" in shown
     assert "hx-trigger" not in shown
     assert "<html" not in shown
 

@@ -92,7 +92,7 @@ def test_what_a_tunnel_shows_goes_into_the_forecast_of_another(draughty: Place, 
     # Not of itself: that would count it twice.
     assert cover_evidence_elsewhere(draughty) == []
     shown = signed_in.get(reverse("own_covers", args=[garden.pk])).content.decode()
-    assert "What your readings tell of them" in shown
+    assert "What your readings show" in shown
     assert "The hooped tunnel of clear film on Draughty tunnel lets through less light than usual (" in shown
 
 

@@ -64,7 +64,7 @@ def test_a_dull_cold_spell_stays_shut_and_asks_for_a_blanket(signed_in: Client, 
     shown = page(signed_in, garden)
     assert "Keep it closed." in shown
     assert "lay a blanket over it" in shown
-    assert "Everything can stay closed today. Tonight Frame needs cover." in shown
+    assert "Everything can stay closed today. Tonight Frame needs a cover." in shown
 
 
 def test_fleece_is_lifted_not_opened(signed_in: Client, garden: Garden) -> None:
@@ -73,7 +73,7 @@ def test_fleece_is_lifted_not_opened(signed_in: Client, garden: Garden) -> None:
     refresh(place)
     shown = page(signed_in, garden)
     assert "Lift it off from" in shown
-    assert "Even wide open and unshaded it may reach" in shown
+    assert "Even wide open and unshaded, it may reach" in shown
     assert "a finger’s width" not in shown
 
 
@@ -113,13 +113,13 @@ def test_indoors_nothing_is_watched(garden: Garden) -> None:
 
 def test_nothing_covered_is_said(signed_in: Client, garden: Garden) -> None:
     refresh(make_place(garden))
-    assert "Nothing is covered now" in page(signed_in, garden)
+    assert "No bed is covered now" in page(signed_in, garden)
 
 
 def test_a_forecast_of_another_day_plans_nothing(signed_in: Client, garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
     covered(garden, 9.0, 23.0)
     monkeypatch.setattr(clock, "now", lambda: NOW + timedelta(days=1))
-    assert "The coming days are being worked out." in page(signed_in, garden)
+    assert "Working out the coming days…" in page(signed_in, garden)
 
 
 HEAP = {"material": "hay", "moist": "moist", "trodden": "firm", "length": "200", "width": "120", "depth": "60", "soil": "15"}
@@ -130,15 +130,15 @@ def test_a_hotbed_is_told_by_what_it_is_built_of(signed_in: Client, garden: Gard
     write_air(garden, TODAY - timedelta(days=40), 41)
     place = make_place(garden, "Hotbed", kind="hotbed", seed_depth_m=0.08)
     url = reverse("hotbed", args=[garden.pk, place.pk])
-    assert "being worked out" in signed_in.get(url).content.decode()
+    assert "Working out" in signed_in.get(url).content.decode()
     signed_in.post(url, HEAP)
     bed = Hotbed.objects.get()
     assert (bed.material, bed.depth_m, bed.filled_on.isoformat()) == ("hay", 0.6, "2026-04-10")
     refresh(place)
     strong = Forecast.objects.get().ground.near_mid_c[-200]
     shown = signed_in.get(url).content.decode()
-    assert "Seed trays on top from" in shown
-    assert "Compared with the usual bed of its kind" not in shown  # nobody has read it yet
+    assert "Set seed trays on it from" in shown
+    assert "Compared with a usual hotbed of its kind" not in shown  # nobody has read it yet
     answer = signed_in.post(url, HEAP | {"moist": "dry", "depth": "30"})
     assert answer.status_code == 302
     assert Hotbed.objects.get().depth_m == 0.3
@@ -146,7 +146,7 @@ def test_a_hotbed_is_told_by_what_it_is_built_of(signed_in: Client, garden: Gard
     assert Forecast.objects.get().ground.near_mid_c[-200] < strong - 3
 
 
-SLIPS = [({"depth": "900"}, "Between 20 cm"), ({"topped_up_on": "2026-04-01"}, "after it was filled")]
+SLIPS = [({"depth": "900"}, "Enter a value from 20 cm"), ({"topped_up_on": "2026-04-01"}, "after the date of filling")]
 
 
 @pytest.mark.parametrize(("wrong", "said"), SLIPS)
@@ -192,7 +192,7 @@ def test_the_sandbox_draws_the_ground_through_the_day(signed_in: Client, garden:
     assert 'class="inside"' not in bare
     covered = sandbox(signed_in, garden, cover="film_tunnel", ground=["mulch", "heap"])
     assert covered.count('class="inside"') == 4
-    assert covered.count("<span>bare ") == 4
+    assert covered.count("<span>without cover ") == 4
     assert covered.count('class="mulch"') > covered.count('class="heat"') > 0
 
 

@@ -49,7 +49,7 @@ def test_a_frame_moves_both_ends_of_the_season(bed: Place) -> None:
     assert 7 <= (first[0] - first[1]).days <= 50
     assert last[1] >= last[0]
     rows = page.crops[0].rows
-    assert rows[0].name == "Bare"
+    assert rows[0].name == "No cover"
     assert "earlier" in rows[1].moved
     assert rows[1].bars[0].x < rows[0].bars[0].x
     assert "adds most to Long bed" in page.headline
@@ -86,12 +86,12 @@ def test_a_window_that_is_open_keeps_its_first_day(before: CropSeason | None, no
 def test_the_page_asks_the_queue_and_says_that_it_waits(signed_in: Client, garden: Garden, bed: Place) -> None:
     address = reverse("season_moved", args=[garden.pk])
     shown = signed_in.get(address).content.decode()
-    assert "is being worked out under each cover" in shown
+    assert "Working out the season of" in shown
     assert 'hx-trigger="load delay:2s"' in shown
     flows.answer_seasons(bed, [flows.BARE, "fleece"])
     query = f"{address}?place={bed.pk}&crop=lettuce&cover=fleece"
     shown = signed_in.get(query).content.decode()
-    assert "being worked out" not in shown
+    assert "Working out" not in shown
     assert "Lettuce" in shown
     assert signed_in.get(query, HTTP_HX_REQUEST="true").content.decode().lstrip().startswith('<div id="season"')
 
@@ -100,7 +100,7 @@ def test_too_many_at_once_are_refused_with_a_word(signed_in: Client, garden: Gar
     keys = [key for key, _ in flows.offered(garden)][:6]
     answer = signed_in.get(reverse("season_moved", args=[garden.pk]), {"place": bed.pk, "cover": keys, "crop": "lettuce"})
     assert answer.status_code == 422
-    assert "At most 4 covers at a time; 6 are ticked." in answer.content.decode()
+    assert "Choose at most 4 covers at a time. You have chosen 6." in answer.content.decode()
 
 
 def test_one_s_own_cover_comes_first_and_one_that_is_gone_is_left_out(garden: Garden, bed: Place) -> None:
@@ -125,11 +125,11 @@ def test_answers_of_another_day_or_way_are_asked_anew(garden: Garden, bed: Place
 @pytest.mark.parametrize(
     ("season", "said"),
     [
-        (span("2026-04-30", "2026-08-20"), "12 days earlier, 10 days longer"),
-        (span("2026-05-13", "2026-08-10"), "1 day later to begin"),
-        (span("2026-05-12", "2026-08-09"), "1 day sooner over"),
-        (span("2026-05-12", "2026-08-10"), "as bare"),
-        (span("2026-05-02", "2027-01-20", open_ended=True), "10 days earlier"),
+        (span("2026-04-30", "2026-08-20"), "starts 12 days earlier, ends 10 days later"),
+        (span("2026-05-13", "2026-08-10"), "starts 1 day later"),
+        (span("2026-05-12", "2026-08-09"), "ends 1 day earlier"),
+        (span("2026-05-12", "2026-08-10"), "same as without cover"),
+        (span("2026-05-02", "2027-01-20", open_ended=True), "starts 10 days earlier"),
     ],
 )
 def test_what_moves_in_words(season: CropSeason, said: str) -> None:
@@ -137,8 +137,8 @@ def test_what_moves_in_words(season: CropSeason, said: str) -> None:
 
 
 def test_where_bare_has_no_day_a_cover_is_the_only_way() -> None:
-    assert moved_words(span("2026-05-12", "2026-08-10"), CropSeason("carrot", True, [], Limit.COLD)) == "only so"
+    assert moved_words(span("2026-05-12", "2026-08-10"), CropSeason("carrot", True, [], Limit.COLD)) == "only with a cover"
 
 
 def test_a_garden_without_a_bed_is_told_where_to_begin(signed_in: Client, garden: Garden) -> None:
-    assert "Add the first place" in signed_in.get(reverse("season_moved", args=[garden.pk])).content.decode()
+    assert "Add your first place" in signed_in.get(reverse("season_moved", args=[garden.pk])).content.decode()

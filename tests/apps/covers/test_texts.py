@@ -67,13 +67,13 @@ def early(monkeypatch: pytest.MonkeyPatch) -> None:
         (
             OPEN,
             "glass_frame",
-            "Open it a quarter from 10:00, close it by 17:00.",
+            "Open it a quarter of the way from 10:00, close it by 17:00.",
             f"{CLOSED} Opened like this, it reaches 24°.",
         ),
         (
             replace(OPEN, hottest_shut_c=(24.0, 26.4)),
             "glass_frame",
-            "Open it a quarter from 10:00, close it by 17:00.",
+            "Open it a quarter of the way from 10:00, close it by 17:00.",
             "If left closed, it would reach 24° (26° at worst), too close to the 27° that lettuce seedlings can take. "
             "Opened like this, it reaches 24°.",
         ),
@@ -94,19 +94,20 @@ def early(monkeypatch: pytest.MonkeyPatch) -> None:
             replace(OPEN, opening=1.0, holds=False, risk=0.2),
             "glass_frame",
             "Open it wide from 10:00, close it by 17:00.",
-            f"{CLOSED} Opened like this, it reaches 24°. It may still pass the limit (two times in ten): shade it as well.",
+            f"{CLOSED} Opened like this, it reaches 24°. "
+            "It may still pass the limit (chance: two times in ten), so shade it as well.",
         ),
         (
             replace(OPEN, opening=1.0, holds=False, risk=0.7, hottest_c=(26.0, 31.0)),
             "glass_frame",
             "Take it off, or open it wide and shade it from 10:00 to 17:00.",
-            f"{CLOSED} Even wide open and unshaded it may reach 31°.",
+            f"{CLOSED} Even wide open and unshaded, it may reach 31°.",
         ),
         (
             replace(OPEN, opening=1.0, holds=False, risk=0.7, hottest_c=(29.0, 31.0)),
             "fleece",
             "Lift it off from 10:00 to 17:00.",
-            f"{CLOSED} Even wide open and unshaded it may reach 31°.",
+            f"{CLOSED} Even wide open and unshaded, it may reach 31°.",
         ),
     ],
     ids=[
@@ -131,8 +132,8 @@ def test_how_far_to_open(plan: Plan, cover: str, do: str, why: str) -> None:
 def test_who_is_away_is_told_the_one_opening_for_those_hours() -> None:
     away = replace(OPEN, opening=0.5, from_h=7, to_h=18)
     place = watched(OpeningDay(OPEN, away=away), OpeningDay(OPEN))
-    assert texts.opening(place, 0, away=True).do == "Open it half from 08:00, close it by 19:00."
-    assert texts.opening(place, 1, away=True).do == "Open it a quarter from 10:00, close it by 17:00."
+    assert texts.opening(place, 0, away=True).do == "Open it half way from 08:00, close it by 19:00."
+    assert texts.opening(place, 1, away=True).do == "Open it a quarter of the way from 10:00, close it by 17:00."
 
 
 def test_days_by_name_and_hours_by_the_gardens_clock_in_both_languages() -> None:
@@ -140,22 +141,25 @@ def test_days_by_name_and_hours_by_the_gardens_clock_in_both_languages() -> None
     assert [texts.day_name(place, number) for number in range(3)] == ["Today", "Tomorrow", "Friday"]
     with translation.override("en-us"):
         american = watched(OpeningDay(OPEN), units=FAHRENHEIT)
-        assert texts.opening(american, 0).do.replace("\u00a0", " ") == "Open it a quarter from 10:00 AM, close it by 5:00 PM."
+        assert (
+            texts.opening(american, 0).do.replace("\u00a0", " ")
+            == "Open it a quarter of the way from 10:00 AM, close it by 5:00 PM."
+        )
         assert "it reaches 75°" in texts.opening(american, 0).why
 
 
 def test_once_its_hour_has_passed_it_says_what_to_do_now(monkeypatch: pytest.MonkeyPatch) -> None:
     place = watched(OpeningDay(OPEN), OpeningDay(OPEN))
     monkeypatch.setattr(clock, "now", lambda: datetime(2026, 4, 22, 10, 0, tzinfo=UTC))
-    assert texts.opening(place, 0).do == "Open it a quarter now, close it by 17:00."
+    assert texts.opening(place, 0).do == "Open it a quarter of the way now, close it by 17:00."
     monkeypatch.setattr(clock, "now", lambda: datetime(2026, 4, 22, 14, 30, tzinfo=UTC))
-    assert texts.opening(place, 0).do == "Close it for the night; today’s hours for opening are over."
-    assert texts.opening(place, 1).do == "Open it a quarter from 10:00, close it by 17:00."
+    assert texts.opening(place, 0).do == "Close it for the night: today’s hours for opening are over."
+    assert texts.opening(place, 1).do == "Open it a quarter of the way from 10:00, close it by 17:00."
 
 
 def test_an_empty_frame_needs_no_opening() -> None:
     advice = texts.opening(watched(OpeningDay(OPEN), growing=()), 0)
-    assert advice.do == "Nothing is recorded as growing here: leave it closed, and it warms the soil."
+    assert advice.do == "Nothing is recorded as growing here, so leave it closed to warm the soil."
     assert "34°" in advice.why
 
 
@@ -183,13 +187,13 @@ def test_an_empty_frame_needs_no_opening() -> None:
             replace(COLD, way=NightWay.CAP_ENDS, holds=False),
             (LETTUCE,),
             "For the night, cap the ends. Otherwise −3° is expected among the plants, −5° at worst. "
-            "Lettuce seedlings survive −2°. Even so it may not be enough.",
+            "Lettuce seedlings survive −2°. Even so, it may not be enough.",
         ),
         (
             replace(COLD, way=NightWay.FLEECE_AND_BLANKET, holds=False),
             (CropStage("lettuce", Stage.GROWN),),
             "For the night, lay fleece and a blanket over it. Otherwise −3° is expected among the plants, −5° at worst. "
-            "Lettuces survive −2°. Even so it may not be enough: pick now what is ready.",
+            "Lettuces survive −2°. Even so, it may not be enough. Pick what is ready now.",
         ),
     ],
     ids=["a blanket", "nothing", "nothing, but close", "not enough", "ripe"],
@@ -216,10 +220,10 @@ def test_whose_limit_it_is(stage: Stage, said: str) -> None:
     ("plan", "do"),
     [
         (SHUT, "Doors and vents of the unheated greenhouse can stay closed."),
-        (OPEN, "Open doors and vents of the unheated greenhouse a quarter from 10:00, and close them by 17:00."),
+        (OPEN, "Open doors and vents of the unheated greenhouse a quarter of the way from 10:00, and close them by 17:00."),
         (
             replace(OPEN, opening=0.12),
-            "Open doors and vents of the unheated greenhouse a little from 10:00, and close them by 17:00.",
+            "Open doors and vents of the unheated greenhouse a little way from 10:00, and close them by 17:00.",
         ),
     ],
 )
@@ -235,10 +239,10 @@ def test_doors_of_a_house(plan: Plan, do: str, monkeypatch: pytest.MonkeyPatch) 
 @pytest.mark.parametrize(
     ("warning", "units", "said"),
     [
-        (WeatherWarning(TODAY, "gale", 20.0), CELSIUS, "Wind of 20 m/s: tie it down and weigh the edges"),
+        (WeatherWarning(TODAY, "gale", 20.0), CELSIUS, "Wind of 20 m/s: tie it down and weigh down the edges"),
         (WeatherWarning(TODAY, "gale", 20.0), FAHRENHEIT, "Wind of 45 mph: tie it down"),
         (WeatherWarning(TODAY, "snow", 0.1), CELSIUS, "Snow: brush it off before it lies deep"),
-        (WeatherWarning(TODAY, "rain", 30.4), CELSIUS, "30 mm of rain: film sags and ponds"),
+        (WeatherWarning(TODAY, "rain", 30.4), CELSIUS, "30 mm of rain: film sags and water collects"),
         (WeatherWarning(TODAY, "rain", 25.4), FAHRENHEIT, "1 in of rain: film sags"),
     ],
 )
@@ -247,7 +251,8 @@ def test_weather_that_does_harm_is_said_in_the_persons_units(warning: WeatherWar
 
 
 @pytest.mark.parametrize(
-    ("days", "said"), [(None, ""), (0, "The top is dry now: water a little"), (3, "The top is dry by 25 April:")]
+    ("days", "said"),
+    [(None, ""), (0, "The soil surface is dry now. Water a little"), (3, "The soil surface is dry by 25 April.")],
 )
 def test_when_a_covered_bed_wants_water(days: int | None, said: str) -> None:
     sentence = texts.water(watched(water_d=days))
@@ -257,5 +262,5 @@ def test_when_a_covered_bed_wants_water(days: int | None, said: str) -> None:
 
 def test_when_to_open_for_picking() -> None:
     place = watched(OpeningDay(SHUT, pick=(11.0, 8.4)), OpeningDay(SHUT))
-    assert texts.picking(place, 0) == "For picking open it about 12:00, 8° inside: the sun still warms it again."
+    assert texts.picking(place, 0) == "To harvest, open it about 12:00, when it is 8° inside: the sun will warm it again."
     assert texts.picking(place, 1) == ""

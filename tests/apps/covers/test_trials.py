@@ -44,12 +44,12 @@ def test_it_is_set_up_with_what_was_seen_to(signed_in: Client, garden: Garden) -
     given = {"covered": covered.pk, "bare": bare.pk, "begun_on": "2026-04-20", "depth": "5", "alike": ["soil", "sun"]}
     url = reverse("trials", args=[garden.pk])
     assert "cannot be compared with itself" in signed_in.post(url, given | {"bare": covered.pk}).content.decode()
-    assert "still to come" in signed_in.post(url, given | {"begun_on": "2026-05-20"}).content.decode()
+    assert "in the future" in signed_in.post(url, given | {"begun_on": "2026-05-20"}).content.decode()
     signed_in.post(url, given)
     trial = CoverTrial.objects.get()
     assert trial.alike == ["soil", "sun"]
     page = shown(signed_in, trial)
-    assert "no pair of readings yet" in page
+    assert "no pairs of readings yet" in page
     assert "a good stride apart" in page
 
 
@@ -60,9 +60,9 @@ def test_pairs_go_into_both_records_or_into_none(signed_in: Client, trial: Cover
     assert {r.place.name: r.temperature_c for r in Reading.objects.all()} == {"Tunnel": 14.5, "Strip": 11.0}
     again = signed_in.post(url, given)
     assert again.status_code == 422
-    assert "has a reading at that time and depth already" in again.content.decode()
+    assert "already has a reading at that time and depth" in again.content.decode()
     assert Reading.objects.count() == 2
-    assert "still to come" in signed_in.post(url, given | {"at": "2026-04-23T07:30"}).content.decode()
+    assert "in the future" in signed_in.post(url, given | {"at": "2026-04-23T07:30"}).content.decode()
     assert "before the trial began" in signed_in.post(url, given | {"at": "2026-03-23T07:30"}).content.decode()
 
 
@@ -78,13 +78,13 @@ def test_readings_of_the_round_are_pairs_too_if_near_enough(trial: CoverTrial) -
 def test_its_answer_has_an_interval_and_the_days_that_would_settle_it(signed_in: Client, trial: CoverTrial) -> None:
     for ago, by in ((2, 3.0), (1, 4.0)):
         pair(trial, ago, 10.0 + by, 10.0)
-    assert "3.5° warmer so far, on 2 days; that settles nothing yet" in shown(signed_in, trial)
+    assert "3.5° warmer so far, on 2 days. This is not conclusive yet" in shown(signed_in, trial)
     for ago, by in ((5, 2.4), (4, 3.6), (3, 3.1)):
         pair(trial, ago, 10.0 + by, 10.0)
     page = shown(signed_in, trial)
     # Mean 3.22, SD 0.602 of five days; Student's 2.776 for four degrees of freedom: ± 0.75.
-    assert "3.2° warmer, with 95 % certainty 2.5° to 4.0°" in page
-    assert "To know it to 0.5° either way takes about 4 more days" in page
+    assert "3.2° warmer (2.5° to 4.0°, 95% certain)" in page
+    assert "To know the difference to within 0.5° would take about 4 more days" in page
 
 
 def test_an_ended_trial_takes_no_more_pairs(signed_in: Client, trial: CoverTrial) -> None:
@@ -117,8 +117,8 @@ def test_a_bed_that_was_warmer_anyway_is_told_apart_from_its_cover(signed_in: Cl
     trial.covered.cover_periods.create(cover="film_tunnel", first=trial.begun_on)
     assert len(pairs_before(trial)) == 8
     given = shown(signed_in, trial)
-    assert "Tunnel against Strip: 3.4° warmer" in given
-    assert "Before it was covered it was 1.1° warmer anyway, on 8 days" in given
+    assert "Tunnel compared with Strip: 3.4° warmer" in given
+    assert "Before the cover went on, the bed already differed by 1.1° warmer on 8 days" in given
     trial.covered.cover_periods.create(cover="fleece", first=TODAY - timedelta(days=18), last=TODAY - timedelta(days=16))
     assert len(pairs_before(trial)) == 5
 
@@ -131,7 +131,7 @@ def test_a_day_or_two_before_are_no_baseline(signed_in: Client, trial: CoverTria
     trial.covered.cover_periods.create(cover="film_tunnel", first=trial.begun_on)
     assert len(pairs_before(trial)) == 1
     given = shown(signed_in, trial)
-    assert "Tunnel against Strip: 3.2° warmer, with 95 % certainty" in given
+    assert "Tunnel compared with Strip: 3.2° warmer" in given
     assert "Only 1 day was read before the cover went on" in given
     assert "After three days" not in given
 
@@ -143,7 +143,7 @@ def test_a_slip_is_left_aside_and_said(signed_in: Client, trial: CoverTrial) -> 
     make_reading(trial.bare, NOW - timedelta(days=10), 10.0)
     given = shown(signed_in, trial)
     assert "3.1° warmer" in given
-    assert "12 April stands far from all others, probably a slip, and is left out." in given
+    assert "12 April is far from all the others, probably an error, and is left out." in given
 
 
 def came_up(place: Place, crop_key: str, counts: list[tuple[int, int]], **values: Any) -> None:
@@ -171,12 +171,12 @@ def test_what_came_up_in_both_beds_is_set_side_by_side(signed_in: Client, trial:
     assert covered is not None
     assert bare is not None
     assert len(lines) == 2
-    assert lines[0].startswith("Carrots: half up after a time that cannot be told yet")
+    assert lines[0].startswith("Carrots: half up after an unknown time")
     assert f"half up after {covered.days:.0f} days" in lines[1]
     assert f"{bare.days:.0f} days" in lines[1]
-    assert "of 100 sown 88 (" in lines[1]
+    assert "of every 100 seeds sown, 88 (" in lines[1]
     text = signed_in.get(reverse("trial", args=[trial.covered.garden_id, trial.pk])).content.decode()
-    assert "What came up" in text
+    assert "Seedlings" in text
 
 
 def test_several_covers_are_tried_against_one_bare_bed(signed_in: Client, trial: CoverTrial) -> None:
@@ -186,7 +186,7 @@ def test_several_covers_are_tried_against_one_bare_bed(signed_in: Client, trial:
         covered=other, bare=trial.bare, depth_m=0.05, begun_on=date(2020, 3, 1), ended_on=date(2020, 4, 1)
     )
     text = signed_in.get(reverse("trial", args=[trial.covered.garden_id, trial.pk])).content.decode()
-    assert "Against the same bare bed" in text
+    assert "Same uncovered bed" in text
     assert reverse("trial", args=[trial.covered.garden_id, later.pk]) in text
     assert reverse("trial", args=[trial.covered.garden_id, long_ago.pk]) not in text
 

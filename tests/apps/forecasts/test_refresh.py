@@ -112,9 +112,9 @@ def test_every_kind_of_place_has_a_forecast_and_a_page(signed_in: Client, garden
     place = make_place(garden, kind=kind)
     flow.refresh(place)
     page = signed_in.get(reverse("place", args=[garden.pk, place.pk])).content.decode()
-    assert "stands at" in page
+    assert "is at" in page
     if kind in ("frame", "tunnel", "arch", "bell"):
-        assert "A closed cover in sun cooks plants" in page
+        assert "A closed cover in the sun kills plants" in page
     if kind in ("mat", "cable"):
         assert "residual-current" in page
         assert "licensed electrician" in page

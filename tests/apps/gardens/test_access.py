@@ -18,6 +18,6 @@ def other(db: None, now: object) -> Garden:
 def test_one_person_may_belong_to_two_gardens(signed_in: Client, person: User, garden: Garden, other: Garden) -> None:
     Membership.objects.create(garden=other, user=person)
     page = signed_in.get(reverse("today", args=[garden.pk])).content.decode()
-    assert "Go to Their plot" in page
+    assert "Switch to Their plot" in page
     assert signed_in.get(reverse("today", args=[other.pk])).status_code == 200
     assert signed_in.get("/")["Location"] == reverse("today", args=[other.pk])

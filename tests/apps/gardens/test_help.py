@@ -18,7 +18,7 @@ def test_every_word_and_every_kind_is_there_without_signing_in(db: None, client:
     for term in TERMS:
         assert f'<dt id="{term.key}">{term.word}</dt>' in page
     assert page.count('<svg class="slice"') == len(offered.place_names()) + len(covers.for_beds())
-    assert "A walk through the demo" not in page
+    assert "A tour of the demo" not in page
 
 
 def test_the_demo_offers_a_walk_whose_stops_all_open(signed_in: Client, garden: Garden, settings: LazySettings) -> None:

@@ -28,9 +28,9 @@ def test_somebody_new_joins_by_a_link_that_opens_once(signed_in: Client, garden:
     url = link(signed_in, garden)
     assert url.split("/")[2] not in signed_in.get(reverse("people", args=[garden.pk])).content.decode()
     stranger = Client()
-    assert "invites you to Test plot, as helper" in stranger.get(url).content.decode()
+    assert "has invited you to Test plot as helper" in stranger.get(url).content.decode()
     page = stranger.post(url, NEW, follow=True).content.decode()
-    assert "You belong to Test plot now" in page
+    assert "You have joined Test plot" in page
     assert garden.memberships.get(user__username="hazel").role == "helper"
     assert Client().get(url).status_code == 404
     assert Client().post(url, NEW | {"username": "late"}).status_code == 404
@@ -70,14 +70,14 @@ def test_a_link_ends_after_a_fortnight_and_can_be_withdrawn(
 def test_only_owners_see_and_make_links(signed_in: Client, garden: Garden) -> None:
     garden.memberships.update(role=Membership.Role.GROWER)
     assert signed_in.post(reverse("people", args=[garden.pk]), {"role": "owner"}).status_code == 403
-    assert "Make a link" not in signed_in.get(reverse("people", args=[garden.pk])).content.decode()
+    assert "Create link" not in signed_in.get(reverse("people", args=[garden.pk])).content.decode()
     assert not Invitation.objects.exists()
 
 
 def test_a_garden_keeps_an_owner(signed_in: Client, garden: Garden, person: User) -> None:
     part, out = reverse("give_role", args=[garden.pk, person.pk]), reverse("show_out", args=[garden.pk, person.pk])
-    assert "keeps at least one owner" in signed_in.post(part, {"role": "viewer"}, follow=True).content.decode()
-    assert "cannot be taken out" in signed_in.post(out, follow=True).content.decode()
+    assert "needs at least one owner" in signed_in.post(part, {"role": "viewer"}, follow=True).content.decode()
+    assert "cannot be removed" in signed_in.post(out, follow=True).content.decode()
     other = make_person("hazel")
     Membership.objects.create(garden=garden, user=other, role="viewer")
     signed_in.post(reverse("give_role", args=[garden.pk, other.pk]), {"role": "owner"})

@@ -62,7 +62,7 @@ def test_a_helper_changes_nothing_of_others(garden: Garden, bed: Place, owned: d
     for address in addresses(bed, owned):
         answer = client.post(address)
         assert answer.status_code == 403, address
-        assert "Somebody else entered this" in answer.content.decode()
+        assert "Someone else entered this" in answer.content.decode()
     assert Reading.objects.current().count() == Sowing.objects.filter(removed_at=None).count() == 1
     assert CoverPeriod.objects.count() == Planting.objects.count() == 1
 

@@ -57,8 +57,8 @@ def test_a_town_is_found_and_its_year_shown_before_anything_is_measured(signed_i
     page = text(signed_in.get(reverse("new_garden"), {"latitude_deg": "48.41", "longitude_deg": "15.61"}))
     assert "Your garden is in Krems an der Donau, Austria." in page
     assert "Europe/Vienna" in page
-    assert "last frost of spring is usually about" in page
-    assert "Guessed from the climate of the region" in page
+    assert "last spring frost is usually about" in page
+    assert "Estimated from the regional climate" in page
 
 
 @pytest.mark.parametrize(
@@ -84,7 +84,7 @@ def test_what_is_no_point_on_earth_is_said_so(signed_in: Client, point: tuple[st
 def test_names_of_places_made_in_one_go_pass_those_that_are_there(signed_in: Client, garden: Garden) -> None:
     make_place(garden, "open bed 1")
     url = reverse("first_places", args=[garden.pk])
-    assert "Say how many there are of at least one kind" in text(signed_in.post(url, {"open": "0"}))
+    assert "Enter how many you have of at least one kind" in text(signed_in.post(url, {"open": "0"}))
     assert signed_in.post(url, {"open": "31"}).status_code == 422
     signed_in.post(url, {"open": "2", "tub": "1"})
     assert [place.name for place in garden.places.all()] == ["open bed 1", "Open bed 2", "Open bed 3", "Pot or tub"]
@@ -101,7 +101,7 @@ def test_the_welcome_is_shut_once_there_is_somebody(client: Client, person: User
 def test_a_wrong_password_is_said_in_words(client: Client, person: User) -> None:
     response = client.post(reverse("sign_in"), {"username": "rowan", "password": "no"})
     assert response.status_code == 422
-    assert "do not go together" in text(response)
+    assert "do not match" in text(response)
 
 
 @pytest.mark.parametrize(
@@ -128,7 +128,7 @@ def test_two_places_of_one_name_are_refused(signed_in: Client, garden: Garden) -
     make_place(garden, "North bed")
     response = signed_in.post(reverse("new_place", args=[garden.pk]), {"name": "north bed", "kind": "open", "seed_depth": "5"})
     assert response.status_code == 422
-    assert "already a place called north bed" in text(response)
+    assert "already has a place called north bed" in text(response)
 
 
 def test_places_keep_their_walking_order(garden: Garden) -> None:
@@ -182,7 +182,7 @@ def test_a_removed_place_is_gone_from_the_pages_and_can_be_put_back(signed_in: C
     signed_in.post(reverse("remove_place", args=[garden.pk, place.pk]))
     assert signed_in.get(reverse("place", args=[garden.pk, place.pk])).status_code == 404
     assert "Old frame" not in text(signed_in.get(reverse("ground", args=[garden.pk])))
-    assert "put back" in text(signed_in.get(reverse("garden", args=[garden.pk])))
+    assert "restored" in text(signed_in.get(reverse("garden", args=[garden.pk])))
     signed_in.post(reverse("put_back_place", args=[garden.pk, place.pk]))
     assert garden.places.get().readings.count() == 1
 

@@ -60,11 +60,11 @@ def sent(token: str, **more: Any) -> bytes:
 @pytest.mark.parametrize(
     ("payload", "said"),
     [
-        (b'{"token":"\\ud800","readings":[]}', "not JSON"),
+        (b'{"token":"\\ud800","readings":[]}', "not valid JSON"),
         (b'{"readings":' * 20_000, "nested more than"),
         (b"[" * 1_000_000, "nested more than"),
         (b"\xff\xfe", "UTF-8"),
-        (b"", "not JSON"),
+        (b"", "not valid JSON"),
         (b"[]", "no token"),
         (b'{"token": 5}', "no token"),
         (b'{"token": "guessed", "readings": []}', "token is not known"),
@@ -91,9 +91,9 @@ def test_the_owner_sees_what_came_and_why_but_not_the_token(signed_in: Client, g
     tell(sent(token, readings=[{"channel": "9", "temperature": 4.0}]))
     reasons = list(RefusedMessage.objects.order_by("id").values_list("reason", flat=True))
     assert "number, not true or false" in reasons[0]
-    assert "Nobody has said where probe “9” is" in reasons[1]
+    assert "Probe “9” has not been assigned" in reasons[1]
     page = signed_in.get(reverse("how_it_runs", args=[garden.pk])).content.decode()
-    assert "2 messages from loggers could not be taken" in page
+    assert "2 messages from loggers could not be used" in page
     assert "Bed logger" in page
     assert token not in page
     assert not any(token in message.sample for message in RefusedMessage.objects.all())
@@ -109,7 +109,7 @@ def test_a_good_message_is_taken_and_nothing_is_kept_aside(token: str) -> None:
 def test_a_fault_of_our_own_keeps_the_message_and_goes_on(token: str, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(listening, "take_in", mock.Mock(side_effect=KeyError("no")))
     assert tell(sent(token)).acknowledged == 1
-    assert "fault of Cloche" in RefusedMessage.objects.get().reason
+    assert "fault in Cloche" in RefusedMessage.objects.get().reason
 
 
 @pytest.mark.django_db(transaction=True)
@@ -190,7 +190,7 @@ def test_a_garden_has_so_many_loggers_and_no_more(signed_in: Client, garden: Gar
     url = reverse("loggers", args=[garden.pk])
     assert signed_in.post(url, {"name": "A", "unit": "C"}).status_code == 200
     refused = signed_in.post(url, {"name": "B", "unit": "C"})
-    assert (refused.status_code, "up to 1 loggers" in refused.content.decode()) == (422, True)
+    assert (refused.status_code, "at most 1 loggers" in refused.content.decode()) == (422, True)
 
 
 def test_a_secure_address_is_spoken_to_securely(settings: Any) -> None:

@@ -52,19 +52,19 @@ def test_a_value_is_found_where_it_was_said_to_stand(shape: Shape, message: Any,
 @pytest.mark.parametrize(
     ("shape", "message", "why"),
     [
-        (Shape("", "/t"), {}, "nothing at /t"),
-        (Shape("", "/t"), [1], "nothing at /t"),
+        (Shape("", "/t"), {}, "no value at /t"),
+        (Shape("", "/t"), [1], "no value at /t"),
         (Shape("", "/t"), {"t": True}, "“True” is not a number"),
         (Shape("", "/t"), {"t": {"x": 1}}, "is not a number"),
         (Shape("", "/t"), {"t": "nan"}, "not a temperature"),
         (Shape("", "/t"), {"t": 1e300}, "not a temperature"),
-        (Shape("", "/t", "/at"), {"t": 1, "at": "2026-04-22T07:30:00"}, "not a time with its offset"),
+        (Shape("", "/t", "/at"), {"t": 1, "at": "2026-04-22T07:30:00"}, "not a time with its UTC offset"),
         (Shape("", "/t", "/at"), {"t": 1, "at": 1e300}, "not a time"),
         (Shape("", "/t", "/at"), {"t": 1, "at": "/" * 900_000}, "not a time"),
         (Shape("/all", "/t"), {"all": {"t": 1}}, "no list"),
         (Shape("/all", "/t"), {"all": [{"t": 1}] * 20_001}, "At most"),
-        (Shape(), "", "not JSON"),
-        (Shape(), "{", "not JSON"),
+        (Shape(), "", "not valid JSON"),
+        (Shape(), "{", "not valid JSON"),
         (Shape(), "wet", "“wet” is not a number"),
         (Shape(), "[" * 200, "deep"),
     ],
@@ -92,10 +92,10 @@ def test_a_topic_names_the_channel(topic: str, pattern: str, channel: str) -> No
 def test_pointers_and_topics_are_looked_at_before_they_are_kept() -> None:
     assert check_pointer("temperature") == "/temperature"
     assert check_topic("home/+/soil") == "home/+/soil"
-    with pytest.raises(ValueError, match="Write the names"):
+    with pytest.raises(ValueError, match="Enter the path"):
         check_pointer("/a~2b")
     for wrong in ("#", "+/x", "$SYS/x", "cloche/readings", "home/b+/x", "home/#/x", "home//x"):
-        with pytest.raises(ValueError, match=r"Begin with a name|takes the place"):
+        with pytest.raises(ValueError, match=r"Begin with a name|stands for one whole level"):
             check_topic(wrong)
 
 
@@ -108,7 +108,7 @@ def test_over_http_it_is_read_as_told_and_new_channels_are_shown(
     client: Client, signed_in: Client, garden: Garden, device: tuple[Device, str]
 ) -> None:
     logger, token = device
-    assert "Nobody has said how" in send(client, token, "messages", OBSERVATION).json()["detail"]
+    assert "has not been set up" in send(client, token, "messages", OBSERVATION).json()["detail"]
     page = reverse("own_messages", args=[garden.pk, logger.pk])
     answer = signed_in.post(page, {"value": "result", "at": "/phenomenonTime", "channel": "/Datastream/@iot.id"})
     assert answer.status_code == 302
@@ -144,7 +144,7 @@ def test_a_message_can_be_tried_before_anything_is_kept(signed_in: Client, garde
     assert "<li>channel 1: 9.5 °C, Wed 22 Apr, 07:30</li>" in shown
     wrong = signed_in.post(page, typed | {"value": "/temperature"})
     assert wrong.status_code == 422
-    assert "There is nothing at /temperature." in wrong.content.decode()
+    assert "There is no value at /temperature." in wrong.content.decode()
     assert "phenomenonTime" in wrong.content.decode()
     assert not MessageMapping.objects.exists()
     assert 'value="/Datastream/@iot.id"' in signed_in.get(f"{page}?as=observation").content.decode()
@@ -159,7 +159,7 @@ def test_topics_are_given_by_whoever_keeps_the_computer(
     assert 'name="topic"' in signed_in.get(page).content.decode()
     assert signed_in.post(page, {"topic": "home/#", "value": ""}).status_code == 302
     again = signed_in.post(page, {"topic": "home/#", "value": "/t"})
-    assert "take that back first" in again.content.decode()
+    assert "Remove that one first" in again.content.decode()
     assert "Begin with a name" in signed_in.post(page, {"topic": "cloche/x"}).content.decode()
     # Somebody with a garden of their own here, who keeps no computer: another's topics are not theirs to hear.
     hazel = make_person("hazel")

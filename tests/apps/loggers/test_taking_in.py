@@ -90,7 +90,7 @@ def test_neither_order_nor_portions_nor_repeats_matter(device: Device, order: li
     assert by_hour == {h: (len(v), round(sum(v), 6), min(v), max(v)) for h, v in wanted.items()}
 
 
-@pytest.mark.parametrize(("code", "word"), [(-127.0, "does not answer"), (85.0, "switched on"), (71.0, "soil can be")])
+@pytest.mark.parametrize(("code", "word"), [(-127.0, "not responding"), (85.0, "switched on"), (71.0, "soil temperatures")])
 def test_faults_are_kept_and_count_for_nothing(device: Device, garden: Garden, bed: Place, code: float, word: str) -> None:
     taken = take_in(device, [*values(5), Sent("1", code, NOW - TEN)])
     assert (taken.kept, taken.faulty) == (6, 1)
@@ -130,7 +130,7 @@ def test_the_same_hours_lived_twice_by_a_clock_that_was_put_back_are_both_kept(d
     first, second = (moment.replace(minute=0, second=0, microsecond=0) for moment in (at, at + wrong))
     assert hours[second] == pytest.approx(12.0)
     assert hours[first] < 10.0
-    assert take_in(device, later, sent_at=NOW).kept == 0, "and is kept once"
+    assert take_in(device, later, sent_at=NOW).kept == 0, "is saved only once"
 
 
 def test_a_clock_that_was_never_set_is_refused_and_says_so(device: Device) -> None:
@@ -184,7 +184,7 @@ def test_silence_is_noticed_and_said(device: Device, garden: Garden, bed: Place)
     assert silence_lines(garden, NOW) == []
     assert silence_lines(garden, NOW + timedelta(hours=1)) == []
     (said,) = silence_lines(garden, NOW + timedelta(hours=5))
-    assert said == "Bed logger in North bed has been silent since 07:50, today: is its battery flat, or is it out of range?"
+    assert said == "Bed logger in North bed has been silent since 07:50, today. Is its battery flat, or is it out of range?"
     devices.shut_out(device)
     assert silence_lines(garden, NOW + timedelta(hours=5)) == []
 
@@ -199,7 +199,7 @@ def test_logged_hours_stand_among_a_places_readings(device: Device, garden: Gard
 
 def test_the_page_lets_one_in_shows_the_token_once_and_shuts_it_out(signed_in: Client, garden: Garden, bed: Place) -> None:
     url = reverse("loggers", args=[garden.pk])
-    assert "No logger sends anything yet." in signed_in.get(url).content.decode()
+    assert "No logger has sent anything yet." in signed_in.get(url).content.decode()
     made = signed_in.post(url, {"name": "Tunnel", "unit": "C"})
     token = made.context["token"]
     device = Device.objects.get()
@@ -213,10 +213,10 @@ def test_the_page_lets_one_in_shows_the_token_once_and_shuts_it_out(signed_in: C
     assert "North bed</a>, 8 cm" in page.content.decode()
     signed_in.post(reverse("renew_token", args=[garden.pk, device.pk]))
     assert Device.objects.get().fingerprint != device.fingerprint
-    assert "is blocked" in signed_in.post(reverse("shut_out", args=[garden.pk, device.pk]), follow=True).content.decode()
+    assert "blocked" in signed_in.post(reverse("shut_out", args=[garden.pk, device.pk]), follow=True).content.decode()
     probe = device.probes.get()
     gone = signed_in.post(reverse("retrieve_probe", args=[garden.pk, device.pk, probe.pk]), follow=True).content.decode()
-    assert "None of its probes has a place yet" in gone
+    assert "None of its probes is assigned" in gone
 
 
 def api(client: Client, token: str, path: str = "readings", body: Any = None, **heads: Any):  # type: ignore[no-untyped-def]
@@ -316,7 +316,7 @@ def test_the_form_offers_rooms_beside_places(signed_in: Client, device: Device, 
     probe = Probe.objects.get(device=device, channel="2")
     assert (probe.place, probe.room, probe.in_air) == (None, room, True)
     page = signed_in.get(reverse("room", args=[bed.garden_id, room.pk])).content.decode()
-    assert "Bed logger hangs here: nothing yet." in page
+    assert "Bed logger is here: nothing received yet." in page
     assert signed_in.post(url, {"channel": "2", "place": "room-0", "depth": ""}).status_code == 422
 
 

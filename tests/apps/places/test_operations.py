@@ -53,10 +53,10 @@ def test_many_changes_in_a_row_are_worked_out_once(signed_in: Client, bed: Place
 @pytest.mark.parametrize(
     ("values", "field", "said"),
     [
-        ({"last": "2026-04-01"}, "last", "comes off before it goes on"),
-        ({"above": ""}, "above", "which temperature"),
+        ({"last": "2026-04-01"}, "last", "date off must not be before"),
+        ({"above": ""}, "above", "the temperature to stay below"),
         ({"above": "warm"}, "above", "not a number"),
-        ({"opens": "hours", "from_h": "16", "to_h": "10"}, "to_h", "closed before it is opened"),
+        ({"opens": "hours", "from_h": "16", "to_h": "10"}, "to_h", "hour of closing must be after"),
         ({"first": ""}, "first", "required"),
         ({"cover": "umbrella"}, "cover", "valid choice"),
     ],
@@ -74,7 +74,7 @@ def test_two_covers_are_on_at_once_only_where_that_is_meant(signed_in: Client, b
     put_on(signed_in, bed)
     response = put_on(signed_in, bed, cover="fleece", first="2026-04-25")
     assert "The hooped tunnel of clear film is on from 20 April onwards." in response.content.decode()
-    assert "Both are there, one over the other" in response.content.decode()
+    assert "Both covers are on, one over the other" in response.content.decode()
     assert CoverPeriod.objects.count() == 1
     assert put_on(signed_in, bed, cover="fleece", first="2026-04-22", both="on").status_code == 302
     assert [cover.key for cover in covers_on(bed, date(2026, 4, 22))] == ["film_tunnel", "fleece"]
@@ -91,7 +91,7 @@ def test_two_covers_are_on_at_once_only_where_that_is_meant(signed_in: Client, b
 def test_a_layer_inside_a_frame_leaves_the_frame_there(signed_in: Client, garden: Garden) -> None:
     frame = make_place(garden, "Frame", kind="frame")
     form = signed_in.get(reverse("new_cover", args=[garden.pk, frame.pk])).content.decode()
-    assert "Without the tick it takes the place of the cold frame with glass that always stands there." in form
+    assert "Without the tick, it replaces the cold frame with glass that is always there." in form
     assert put_on(signed_in, frame, cover="fleece", both="on").status_code == 302
     assert [cover.key for cover in covers_on(frame, date(2026, 4, 22))] == ["glass_frame", "fleece"]
     frame.cover_periods.all().delete()
@@ -101,7 +101,7 @@ def test_a_layer_inside_a_frame_leaves_the_frame_there(signed_in: Client, garden
 
 def test_a_cover_over_part_of_a_bed_is_told_with_its_length(signed_in: Client, bed: Place) -> None:
     refused = put_on(signed_in, bed, covered="0.01")
-    assert "Between 10 cm and 6000 cm." in str(refused.context["form"].errors["covered"])
+    assert "Enter a value from 10 cm to 6000 cm." in str(refused.context["form"].errors["covered"])
     assert put_on(signed_in, bed, covered="80").status_code == 302
     assert CoverPeriod.objects.get().covered_m == pytest.approx(0.8)
     assert "over 80 cm of the bed" in page(signed_in, bed)
@@ -158,8 +158,8 @@ def test_operations_ahead_and_floods_are_refused(signed_in: Client, bed: Place) 
     url = reverse("add_operation", args=[bed.garden_id, bed.pk])
     ahead = signed_in.post(url, {"work": "watered", "day": "2026-05-01"})
     assert ahead.status_code == 422
-    assert "still to come" in ahead.content.decode()
-    assert "0 and 200 mm" in signed_in.post(url, {"work": "watered", "day": "2026-04-21", "amount": "900"}).content.decode()
+    assert "in the future" in ahead.content.decode()
+    assert "0 to 200 mm" in signed_in.post(url, {"work": "watered", "day": "2026-04-21", "amount": "900"}).content.decode()
     assert not Operation.objects.exists()
 
 
@@ -188,17 +188,17 @@ def test_how_a_place_lies_is_kept_and_checked(signed_in: Client, bed: Place) -> 
     assert (bed.texture, bed.slope_deg, bed.aspect_deg, bed.width_m) == ("clay", 6.0, 90.0, pytest.approx(0.8))
     assert (bed.within, bed.shaded_from_h, bed.shaded_to_h) == ("polytunnel", 15, 19)
     assert "or neither" in signed_in.post(url, situation | {"shaded_to_h": ""}).content.decode()
-    assert "before it comes" in signed_in.post(url, situation | {"shaded_to_h": "9"}).content.decode()
-    assert "wide" in signed_in.post(url, situation | {"width": "9000"}).content.decode()
+    assert "shade must end after it starts" in signed_in.post(url, situation | {"shaded_to_h": "9"}).content.decode()
+    assert "Enter a width from" in signed_in.post(url, situation | {"width": "9000"}).content.decode()
 
 
 def test_opened_and_shut_are_a_tap_each_and_can_be_taken_back(signed_in: Client, garden: Garden, bed: Place) -> None:
-    assert "I opened it" not in page(signed_in, bed)  # nothing stands over it
+    assert "Opened" not in page(signed_in, bed)  # nothing stands over it
     frame = make_place(garden, "Frame", kind="frame")
-    assert "I opened it" in page(signed_in, frame)
+    assert "Opened" in page(signed_in, frame)
     air = reverse("air_place", args=[garden.pk, frame.pk])
     shown = signed_in.post(air, {"opened": ""}, follow=True).content.decode()
-    assert "Written down: cover opened, Frame." in shown
+    assert "Saved: cover opened, Frame." in shown
     opened = Operation.objects.get()
     assert opened.work == "opened"
     assert reverse("remove_operation", args=[garden.pk, frame.pk, opened.pk]) in shown
@@ -212,6 +212,6 @@ def test_how_far_it_was_opened_is_no_depth(signed_in: Client, bed: Place) -> Non
     url = reverse("add_operation", args=[bed.garden_id, bed.pk])
     answer = signed_in.post(url, {"work": "opened", "day": "2026-04-21", "amount": "5"})
     assert answer.status_code == 422
-    assert "leave this empty" in answer.content.decode()
+    assert "Leave this empty" in answer.content.decode()
     signed_in.post(url, {"work": "opened", "day": "2026-04-21", "amount": ""})
     assert Operation.objects.get().amount == 0.0

@@ -59,10 +59,10 @@ def test_its_own_cover_is_known_to_compare_covers_the_plan_and_open_and_close(
     compared = signed_in.get(
         reverse("covers", args=[garden.pk]), {"place": place.pk, "on": "2026-04-22", "warm": "14"}
     ).context["page"]
-    assert [row.what for row in compared.rows if row.busy == "here already"] == ["stands there now"]
+    assert [row.what for row in compared.rows if row.busy == "here already"] == ["already on this bed"]
     timetable = signed_in.get(reverse("cover_timetable", args=[garden.pk, place.pk])).context["page"]
     assert timetable.tried == ""
-    assert "always stands there" in timetable.sub
+    assert "is always there" in timetable.sub
     opening = signed_in.get(reverse("opening", args=[garden.pk])).context["page"]
     assert [plan.place for plan in opening.plans] == [place]
 

@@ -73,11 +73,11 @@ def test_inches_are_understood_in_inches(signed_in: Client, bed: Place) -> None:
 @pytest.mark.parametrize(
     ("typed", "said"),
     [
-        ({"length": "9000"}, "Between 5 cm and 6000 cm."),
-        ({"planted_on": "2026-05-01"}, "That day is still to come"),
-        ({"x": "10", "y": ""}, "Both distances, or neither"),
+        ({"length": "9000"}, "Enter a value from 5 cm to 6000 cm."),
+        ({"planted_on": "2026-05-01"}, "That date is in the future"),
+        ({"x": "10", "y": ""}, "Enter both distances, or neither"),
         ({"length": "6000", "width": "6000", "plant": "2"}, "at most 4000"),
-        ({"crop_key": "", "planted_on": "2026-04-20"}, "left for later"),
+        ({"crop_key": "", "planted_on": "2026-04-20"}, "kept for later"),
     ],
 )
 def test_what_cannot_be_is_said_at_its_field(signed_in: Client, bed: Place, typed: dict[str, str], said: str) -> None:
@@ -112,9 +112,9 @@ def test_patches_that_share_ground_and_families_that_come_back_too_soon_are_said
     planted(bed, "kale", x_m=0.0, y_m=0.0, length_m=0.6, width_m=0.6)
     planted(bed, "lettuce", x_m=0.3, y_m=0.3, length_m=0.6, width_m=0.6)
     given = page_of(signed_in, bed)
-    assert "Kale: Cabbage stood here in 2024; growers wait until 2028 with their family." in given
-    assert "share ground" in given
-    assert "What stood here before" in given
+    assert "Kale: Cabbage grew here in 2024. Growers wait until 2028 before they grow that family again." in given
+    assert "overlap" in given
+    assert "Previous crops" in given
 
 
 def test_tall_plants_throw_their_shade_away_from_the_sun(signed_in: Client, bed: Place) -> None:
@@ -175,7 +175,7 @@ def test_harvests_add_up_and_what_dies_frees_its_ground(signed_in: Client, bed: 
     planting = planted(bed, "chard", number=4, planted_on=TODAY - timedelta(days=40))
     url = reverse("planting", args=[bed.garden_id, planting.pk])
     empty = {"number": "", "weight": "", "height": "", "cause": "", "note": "", "on": TODAY.isoformat()}
-    assert "How many, or what they weighed." in signed_in.post(url, empty | {"kind": "harvested"}).content.decode()
+    assert "Enter a number, a weight or both." in signed_in.post(url, empty | {"kind": "harvested"}).content.decode()
     for weight in ("0.4", "0,35"):
         signed_in.post(url, empty | {"kind": "harvested", "weight": weight})
     assert "harvested so far: 0.8 kg" in signed_in.get(url).content.decode()
@@ -186,8 +186,8 @@ def test_harvests_add_up_and_what_dies_frees_its_ground(signed_in: Client, bed: 
     signed_in.post(reverse("remove_event", args=[bed.garden_id, planting.pk, event.pk]))
     planting.refresh_from_db()
     assert planting.ended_on is None
-    assert "Only what died" in signed_in.post(url, empty | {"kind": "stood", "cause": "frost"}).content.decode()
-    assert "before it was planted" in signed_in.post(url, empty | {"kind": "stood", "on": "2025-01-01"}).content.decode()
+    assert "only for plants that died" in signed_in.post(url, empty | {"kind": "stood", "cause": "frost"}).content.decode()
+    assert "before planting" in signed_in.post(url, empty | {"kind": "stood", "on": "2025-01-01"}).content.decode()
 
 
 def test_a_night_s_cold_is_kept_with_what_died_of_it(signed_in: Client, bed: Place) -> None:
@@ -225,19 +225,19 @@ def test_the_same_again_every_fortnight(signed_in: Client, bed: Place) -> None:
 
 def test_the_plan_of_the_season_and_its_seed(signed_in: Client, bed: Place) -> None:
     url = reverse("plan", args=[bed.garden_id])
-    assert "What is to stand where this year?" in signed_in.get(url).content.decode()
+    assert "What will you grow where this year?" in signed_in.get(url).content.decode()
     planting = Planting.objects.create(place=bed, crop_key="radish", planned_on=TODAY - timedelta(days=2), length_m=0.6)
     given = signed_in.get(url).content.decode()
-    assert "One planting of the plan is late: 32 radishes into North bed." in given
-    assert "none in the box: to buy" in given
+    assert "One planting in the plan is late: 32 radishes in North bed." in given
+    assert "none in the box: buy some" in given
     signed_in.post(reverse("plant", args=[bed.garden_id, planting.pk]))
-    assert "Everything in the plan is in." in signed_in.get(url).content.decode()
+    assert "Everything in the plan has been sown or planted." in signed_in.get(url).content.decode()
 
 
 def test_crops_take_turns_along_a_trellis(signed_in: Client, bed: Place) -> None:
     url = reverse("plan", args=[bed.garden_id])
     given = signed_in.get(url, {"length": "300", "crops": ["cucumber", "pea"]}).content.decode()
-    assert "6 cucumbers and 6 peas fit along it." in given
+    assert "6 cucumbers and 6 peas will fit along it." in given
     assert signed_in.get(url, {"length": "x"}).status_code == 422
 
 
@@ -247,11 +247,15 @@ def test_a_spreadsheet_s_lines_become_the_plan_or_each_wrong_line_is_named(signe
     wrong = signed_in.post(url, {"lines": lines + "South bed\tCarrot\t2026-05-02\nNorth bed\tHat\nNorth bed\tPea\t2nd May\tx"})
     text = wrong.content.decode()
     assert wrong.status_code == 422
-    for said in ("Line 3: there is no place “South bed”", "Line 4: no crop is called “Hat”", "Line 5: “2nd May” is no day"):
+    for said in (
+        "Line 3: there is no place called “South bed”",
+        "Line 4: there is no crop called “Hat”",
+        "Line 5: “2nd May” is not a date",
+    ):
         assert said in text
     assert "Tomatoes" in text
     assert not Planting.objects.exists()
-    assert "2 plantings are in the plan." in signed_in.post(url, {"lines": lines}, follow=True).content.decode()
+    assert "Added 2 plantings to the plan." in signed_in.post(url, {"lines": lines}, follow=True).content.decode()
     assert list(Planting.objects.order_by("planned_on").values_list("crop_key", "origin", "number")) == [
         ("carrot", "sown", 64),
         ("tomato", "raised", None),
@@ -263,13 +267,13 @@ def test_a_viewer_sees_the_plan_and_moves_nothing(client: Client, signed_in: Cli
     bed.garden.memberships.update(role="viewer")
     given = page_of(signed_in, bed)
     assert "data-lay" not in given
-    assert "Put something in" not in given
+    assert "Add to the plan" not in given
 
 
 def test_a_bed_has_a_size(signed_in: Client, bed: Place) -> None:
     url = reverse("bed_shape", args=[bed.garden_id, bed.pk])
     assert (
-        "Between 20 cm and 6000 cm."
+        "Enter a value from 20 cm to 6000 cm."
         in signed_in.post(url, {"length": "2", "width": "120", "square": "30", "runs_deg": "0.0"}).content.decode()
     )
     signed_in.post(url, {"length": "4 m", "width": "75", "square": "25", "runs_deg": "0.0"})
@@ -325,9 +329,7 @@ def test_a_cover_that_ends_before_the_bed_is_said_with_its_length(bed: Place) ->
     planted(bed)
     period = CoverPeriod.objects.create(place=bed, cover="film_tunnel", first=TODAY, covered_m=1.2)
     lines = " ".join(bed_page(bed, Units(), TODAY).roof_text)
-    assert (
-        "Hooped tunnel of clear film is over 120 cm of the bed’s 300 cm: what is planted beyond it stands in the open." in lines
-    )
+    assert "Hooped tunnel of clear film is over 120 cm of the bed’s 300 cm. Plants beyond it are uncovered." in lines
     assert ".." not in lines
     CoverPeriod.objects.filter(pk=period.pk).update(covered_m=None)
-    assert "stands in the open" not in " ".join(bed_page(Place.objects.get(pk=bed.pk), Units(), TODAY).roof_text)
+    assert "are uncovered" not in " ".join(bed_page(Place.objects.get(pk=bed.pk), Units(), TODAY).roof_text)

@@ -39,13 +39,13 @@ def test_packets_go_into_the_box_one_after_another(signed_in: Client, garden: Ga
         given = signed_in.post(
             url, {"crop_key": "carrot", "variety": variety, "packed_year": "2025", "price": "2.4"}, follow=True
         )
-        assert f"Carrot {variety}: in the box. The next one?" in given.content.decode()
+        assert f"Carrot {variety} is in the box. Add the next one?" in given.content.decode()
     first, second = Packet.objects.order_by("pk")
     assert (first.in_use, second.in_use) == (True, False)
     assert "2 packets in the box." in given.content.decode()
     refused = signed_in.post(url, {"crop_key": "carrot", "packed_year": "1890"})
     assert refused.status_code == 422
-    assert "no year of packing" in refused.content.decode()
+    assert "the year the seed was packed" in refused.content.decode()
 
 
 def test_old_seed_is_marked_and_what_the_plan_wants_is_to_be_bought(signed_in: Client, bed: Place) -> None:
@@ -55,15 +55,15 @@ def test_old_seed_is_marked_and_what_the_plan_wants_is_to_be_bought(signed_in: C
     for crop in ("parsnip", "radish", "tomato"):
         Planting.objects.create(place=bed, crop_key=crop, planned_on=TODAY, length_m=0.6)
     given = signed_in.get(reverse("seed_box", args=[garden.pk])).content.decode()
-    assert "the plan wants parsnip and radish as well" in given
+    assert "the plan also needs parsnip and radish" in given
     assert '<span class="warn">about' in given
-    assert "the plan takes" in given
+    assert "the plan needs" in given
 
 
 def test_a_helper_may_look_into_the_box_and_no_more(signed_in: Client, garden: Garden) -> None:
     garden.memberships.update(role="helper")
     url = reverse("seed_box", args=[garden.pk])
-    assert "Into the box" not in signed_in.get(url).content.decode()
+    assert "Add packet" not in signed_in.get(url).content.decode()
     assert signed_in.post(url, {"crop_key": "carrot"}).status_code == 403
 
 
@@ -71,12 +71,12 @@ def test_sound_seed_in_cold_ground_waits_and_in_warm_ground_is_dead(signed_in: C
     sowing = bed.sowings.create(crop_key="carrot", sown_on=TODAY - timedelta(days=20), seeds=100, depth_m=0.015)
     url = reverse("silent", args=[bed.garden_id, sowing.pk])
     assert "dig up a hand’s length" in signed_in.get(url).content.decode()
-    for soil, said in ((4.0, "too cold: the seed is sound and waits"), (24.0, "dead seed")):
+    for soil, said in ((4.0, "too cold: the seed is sound and waiting"), (24.0, "dead seed")):
         store(bed, soil)
         bed.soil_years.all().delete()
         keep(bed, soil)
         assert said in signed_in.get(url, {"sound": "8"}).content.decode()
-    assert "Under fleece or mesh" in signed_in.get(url, {"eaten": "6"}).content.decode()
+    assert "Sow under fleece or mesh" in signed_in.get(url, {"eaten": "6"}).content.decode()
     assert signed_in.get(url, {"sound": "-3"}).status_code == 422
     assert signed_in.get(reverse("silent", args=[bed.garden_id, sowing.pk + 99])).status_code == 404
 
@@ -142,10 +142,10 @@ def test_before_frost_green_fruit_is_brought_in_to_ripen(garden: Garden) -> None
     forecast.save()
     planting = Planting.objects.create(place=bed, crop_key="tomato", origin="raised", planted_on=TODAY - timedelta(days=20))
     text = " ".join(planting_page(plantings_in(garden).get(pk=planting.pk), Units(), TODAY).lines)
-    assert "Frost may come from 12 May on" in text
+    assert "Frost is possible from 12 May on" in text
     assert "15° to 21°" in text
     kale = Planting.objects.create(place=bed, crop_key="kale", origin="raised", planted_on=TODAY)
-    assert "Frost may come" not in " ".join(planting_page(plantings_in(garden).get(pk=kale.pk), Units(), TODAY).lines)
+    assert "Frost is possible" not in " ".join(planting_page(plantings_in(garden).get(pk=kale.pk), Units(), TODAY).lines)
     forecast.frosts = FrostDates(None, None, 3.0, 0)
     forecast.save()
-    assert "Frost may come" not in " ".join(planting_page(plantings_in(garden).get(pk=planting.pk), Units(), TODAY).lines)
+    assert "Frost is possible" not in " ".join(planting_page(plantings_in(garden).get(pk=planting.pk), Units(), TODAY).lines)

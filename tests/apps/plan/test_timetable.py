@@ -90,7 +90,7 @@ def test_never_later_than_a_bare_sowing(bed: Place) -> None:
     page = page_of(bed)
     assert not page.waiting
     assert days_of(page)[Kind.OFF] == TODAY + timedelta(days=12)
-    assert "without any cover" in page.rows[0].steps[-1].advice
+    assert "an uncovered sowing" in page.rows[0].steps[-1].advice
 
 
 def test_a_rule_of_the_garden_sets_the_day(bed: Place) -> None:
@@ -150,7 +150,7 @@ def test_the_next_bed_is_one_that_is_planted_before_it_could_be_bare(bed: Place,
         days=CandidateDays([], [], [], "", "", "", [], ""),
     )
     planted(other, "snap_bean", origin="sown", planted_on=None, planned_on=free + timedelta(days=3))
-    assert "South bed wants one" in page_of(bed).after
+    assert "South bed needs a cover" in page_of(bed).after
 
 
 def test_the_page_draws_it_and_its_headline_says_what_comes_next(signed_in: Client, bed: Place) -> None:
@@ -158,7 +158,7 @@ def test_the_page_draws_it_and_its_headline_says_what_comes_next(signed_in: Clie
     planted(bed)
     url = reverse("cover_timetable", args=[bed.garden_id, bed.pk])
     text = signed_in.get(url).content.decode()
-    assert "leave the ends of its cover open from" in text
+    assert "leave the ends of the cover open from" in text
     assert text.count('class="mark-number"') == len(page_of(bed).rows[0].steps)
     part = signed_in.get(url, headers={"HX-Request": "true"}).content.decode()
     assert "<html" not in part
@@ -167,7 +167,7 @@ def test_the_page_draws_it_and_its_headline_says_what_comes_next(signed_in: Clie
 @pytest.mark.parametrize("wanted", ["", "own-999999", "nonsense", "fleece"])
 def test_an_empty_bed_and_odd_covers_are_borne(signed_in: Client, bed: Place, wanted: str) -> None:
     url = reverse("cover_timetable", args=[bed.garden_id, bed.pk])
-    assert "Nothing stands in" in signed_in.get(url, {"cover": wanted}).content.decode()
+    assert "Nothing is growing in" in signed_in.get(url, {"cover": wanted}).content.decode()
 
 
 def test_without_a_forecast_it_is_said(signed_in: Client, garden: Garden) -> None:

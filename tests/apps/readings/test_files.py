@@ -72,11 +72,11 @@ def test_every_bad_row_is_named_with_line_and_reason(signed_in: Client, garden: 
         (4, "not a date"),
         (5, "640 °C is outside"),
         (6, "in the future"),
-        (7, "did not happen"),
-        (8, "The same as line 2"),
-        (9, "No date"),
-        (10, "No time of day"),
-        (11, "No temperature"),
+        (7, "did not exist"),
+        (8, "Same as line 2"),
+        (9, "The date is missing"),
+        (10, "The time of day is missing"),
+        (11, "The temperature is missing"),
     ]:
         assert f'<td class="num">{line}</td>' in page
         assert reason in page
@@ -85,7 +85,7 @@ def test_every_bad_row_is_named_with_line_and_reason(signed_in: Client, garden: 
 def test_good_rows_are_kept_only_if_one_says_so(signed_in: Client, garden: Garden, bed: Place) -> None:
     upload(signed_in, garden, BAD.encode())
     page = answer(signed_in, garden).content.decode()
-    assert "Say first whether the 9 rows below may be left out" in page
+    assert "First confirm whether the 9 rows below can be left out" in page
     assert bed.readings.count() == 0
     answer(signed_in, garden, leave_bad=True)
     assert bed.readings.count() == 1
@@ -105,7 +105,7 @@ def test_another_value_at_a_known_time_is_refused_and_the_old_one_stays(signed_i
     [
         (b"", "The file is empty"),
         (b"  \n \n", "The file is empty"),
-        (b"date,time,temp\n", "a heading and no rows"),
+        (b"date,time,temp\n", "headings but no rows"),
         (b"PK\x03\x04\x00\x00\x00binary", "damaged"),
     ],
 )
@@ -176,7 +176,7 @@ def test_what_is_not_said_is_asked_for(signed_in: Client, garden: Garden, bed: P
     response = answer(signed_in, garden)
     page = response.content.decode()
     assert response.status_code == 422
-    for lack in ("which column is the date and time", "which column is the soil temperature", "which place"):
+    for lack in ("the column with date and time", "the soil temperature column", "the place of these readings"):
         assert lack in page
 
 
@@ -235,9 +235,9 @@ def test_all_of_a_day_s_weather_goes_out_and_comes_in_again(signed_in: Client, g
 @pytest.mark.parametrize(
     ("cells", "said"),
     [
-        ("9999,,,", "A day’s rain of 9999 mm"),
-        (",dull,,", "is not a sky"),
-        (",,80,", "wind of 80 m/s"),
+        ("9999,,,", "Rainfall of 9999 mm"),
+        (",dull,,", "is not a known sky"),
+        (",,80,", "Wind speed of 80 m/s"),
         (",,,700", "Snow of 700 cm"),
     ],
 )

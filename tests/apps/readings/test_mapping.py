@@ -68,7 +68,7 @@ def test_times_that_are_none(text: str) -> None:
         ("readings", ["place", "taken_at", "depth [cm]", "soil temperature [°C]", "source", "note"],
          ["place", "datetime", "depth", "temperature", "", "note"]),
         ("weather", ["Day", "Tmin", "Tmax", "Precipitation"], ["date", "low", "high", "rain"]),
-        ("weather", ["date", "air low [°F]", "air high [°F]", "rain [mm]"], ["date", "low", "high", "rain"]),
+        ("weather", ["date", "air low [°F]", "highest air temperature [°F]", "rain [mm]"], ["date", "low", "high", "rain"]),
     ],
 )  # fmt: skip
 def test_headings_are_guessed(kind: str, header: list[str], roles: list[str]) -> None:
@@ -115,7 +115,7 @@ def test_the_order_of_day_and_month_is_guessed_from_what_is_there(samples: list[
 
 def test_short_rows_are_bad_rows_not_crashes() -> None:
     parsed = parse(["2026-04-20", "07:30"], ["2026-04-20", "07:30", "6.4", "too", "many"])
-    assert [row.reason for row in parsed.bad] == ["No temperature."]
+    assert [row.reason for row in parsed.bad] == ["The temperature is missing."]
     assert len(parsed.good) == 1
 
 
@@ -134,7 +134,7 @@ def test_rain_beyond_belief_is_refused() -> None:
 
 def test_two_columns_of_one_meaning_are_asked_about() -> None:
     doubled = maps.Mapping(["temperature", "temperature", "datetime"], place_id=1)
-    assert maps.missing_roles("readings", doubled) == ["Two columns are said to be the soil temperature."]
+    assert maps.missing_roles("readings", doubled) == ["Two columns are marked as soil temperature."]
 
 
 @given(st.lists(st.lists(st.text(max_size=20), min_size=1, max_size=5), min_size=1, max_size=20))

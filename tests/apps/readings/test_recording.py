@@ -40,7 +40,7 @@ def test_a_reading_is_kept_as_celsius_metres_and_utc(signed_in: Client, bed: Pla
 def test_the_answer_is_the_desk_with_an_empty_form_and_an_undo(signed_in: Client, bed: Place) -> None:
     response = post(signed_in, bed)
     page = response.content.decode()
-    assert "8.4° at 5 cm, Wed 22 Apr, 07:30, is written down." in page
+    assert "8.4° at 5 cm, Wed 22 Apr, 07:30, saved." in page
     assert "Undo" in page
     assert "<html" not in page
     assert response["HX-Trigger"] == "ground-changed"
@@ -49,7 +49,7 @@ def test_the_answer_is_the_desk_with_an_empty_form_and_an_undo(signed_in: Client
 def test_without_scripts_one_is_sent_back_to_the_place(signed_in: Client, bed: Place) -> None:
     response = post(signed_in, bed, htmx=False)
     assert response["Location"] == reverse("place", args=[bed.garden_id, bed.pk])
-    assert "is written down" in signed_in.get(response["Location"]).content.decode()
+    assert "saved" in signed_in.get(response["Location"]).content.decode()
 
 
 def test_a_reading_makes_the_forecast_old(signed_in: Client, bed: Place) -> None:
@@ -70,13 +70,13 @@ def test_fahrenheit_and_inches_are_understood(signed_in: Client, bed: Place, per
     [
         ({"temperature": "warm"}, "“warm” is not a number"),
         ({"temperature": ""}, "This field is required"),
-        ({"temperature": "400"}, "400 °C is outside -30 to 60. Did you mean 40?"),
-        ({"temperature": "68"}, "Was it °F?"),
-        ({"day": "2026-04-23"}, "lies in the future"),
+        ({"temperature": "400"}, "400 °C is outside the range -30 to 60. Did you mean 40?"),
+        ({"temperature": "68"}, "Did you mean °F?"),
+        ({"day": "2026-04-23"}, "is in the future"),
         ({"day": "2026-02-30"}, "valid date"),
         ({"time": "25:00"}, "valid time"),
-        ({"day": "2026-03-29", "time": "02:30"}, "did not happen on 29 March 2026"),
-        ({"depth": "500"}, "500 cm is outside 0 to 200"),
+        ({"day": "2026-03-29", "time": "02:30"}, "did not exist on 29 March 2026"),
+        ({"depth": "500"}, "500 cm is outside the range 0 to 200"),
     ],
 )
 def test_bad_input_is_refused_at_its_field_and_nothing_typed_is_lost(
@@ -92,12 +92,12 @@ def test_bad_input_is_refused_at_its_field_and_nothing_typed_is_lost(
 
 
 def test_the_missing_hour_suggests_the_one_after(signed_in: Client, bed: Place) -> None:
-    assert "Was it 03:30?" in post(signed_in, bed, day="2026-03-29", time="02:30").content.decode()
+    assert "Did you mean 03:30?" in post(signed_in, bed, day="2026-03-29", time="02:30").content.decode()
 
 
 def test_the_hour_that_comes_twice_is_taken_as_the_first_and_said(signed_in: Client, bed: Place) -> None:
     page = post(signed_in, bed, day="2025-10-26", time="02:30").content.decode()
-    assert "came twice" in page
+    assert "occurs twice" in page
     assert bed.readings.get().taken_at == datetime(2025, 10, 26, 0, 30, tzinfo=UTC)
 
 
@@ -127,7 +127,7 @@ def change(client: Client, reading: Reading, what: str, **values: str) -> Any:
 
 def test_removing_can_be_undone(signed_in: Client, bed: Place) -> None:
     reading = make_reading(bed, NOW - timedelta(hours=3))
-    assert "is removed" in change(signed_in, reading, "remove_reading").content.decode()
+    assert "removed" in change(signed_in, reading, "remove_reading").content.decode()
     assert Reading.objects.current().count() == 0
     change(signed_in, reading, "take_back")
     assert Reading.objects.current().get() == reading
@@ -136,7 +136,7 @@ def test_removing_can_be_undone(signed_in: Client, bed: Place) -> None:
 def test_correcting_can_be_undone(signed_in: Client, bed: Place) -> None:
     reading = make_reading(bed, NOW - timedelta(hours=3), 8.0)
     typed = {"temperature": "9.5", "day": "2026-04-22", "time": "05:00", "depth": "5", "note": "misread"}
-    assert "is corrected" in change(signed_in, reading, "edit_reading", **typed).content.decode()
+    assert "corrected" in change(signed_in, reading, "edit_reading", **typed).content.decode()
     reading.refresh_from_db()
     assert (reading.temperature_c, reading.note) == (9.5, "misread")
     change(signed_in, reading, "take_back")

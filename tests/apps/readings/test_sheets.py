@@ -92,7 +92,7 @@ def test_what_columns_mean_is_remembered_by_their_heading(signed_in: Client, gar
     answer(signed_in, garden, **said)
     assert Reading.objects.get().temperature_c == pytest.approx(6.39, abs=0.01)
     again = upload(signed_in, garden, STRANGE.replace("20 07", "21 07").encode())
-    assert "are taken as they were then" in signed_in.get(again["Location"]).content.decode()
+    assert "its column settings are used" in signed_in.get(again["Location"]).content.decode()
     answer(signed_in, garden)
     assert Reading.objects.count() == 2
     assert FileSource.objects.count() == 1
@@ -130,7 +130,7 @@ def test_a_long_file_is_taken_outside_the_request_and_says_how_far_it_is(
     assert bed.readings.count() == 40
     led_on = signed_in.get(reverse("incoming", args=[garden.pk, taking.pk]), headers={"HX-Request": "true"})
     assert led_on["HX-Redirect"] == reverse("ground", args=[garden.pk])
-    assert "40 readings from soil.csv brought in." in signed_in.get(led_on["HX-Redirect"]).content.decode()
+    assert "Imported 40 readings from soil.csv." in signed_in.get(led_on["HX-Redirect"]).content.decode()
 
 
 def test_a_lost_worker_is_followed_by_one_that_goes_on_where_it_ended(

@@ -86,7 +86,7 @@ def test_a_stations_days_come_in_once(inbox: Path, garden: Garden, signed_in: Cl
     watched.take_file(garden.pk, "station.txt")
     assert garden.weather.count() == 2
     given = signed_in.get(reverse("files", args=[garden.pk])).content.decode()
-    assert "2 days brought in." in given
+    assert "imported 2 days." in given
     assert "nothing new in it." in given
 
 
@@ -96,14 +96,14 @@ def test_a_table_waits_for_a_word_and_the_next_of_its_kind_needs_none(inbox: Pat
     kept = watched.take_file(garden.pk, "week.csv")
     assert kept is not None
     assert not kept.taken
-    assert "bring in one like it by hand" in (inbox / "refused" / "week.csv.txt").read_text()
+    assert "Import one like it by hand" in (inbox / "refused" / "week.csv.txt").read_text()
     by_hand = SimpleUploadedFile("week.csv", OWN.encode())
     bring_in.take_rows(bring_in.receive(garden, garden.people.get(), "readings", by_hand))
     assert Reading.objects.count() == 2
     lay(inbox, "week 2.csv", OWN + "2026-04-21 17:30;12.0;\n2031-04-21 17:30;12.0;\n")
     kept = watched.take_file(garden.pk, "week 2.csv")
     assert kept is not None
-    assert (kept.kind, kept.added, kept.left_out, kept.reason) == ("readings", 1, 1, "line 5: The time lies in the future.")
+    assert (kept.kind, kept.added, kept.left_out, kept.reason) == ("readings", 1, 1, "line 5: The time is in the future.")
     assert Reading.objects.filter(place=bed, entered_by=None).count() == 1
 
 
@@ -112,7 +112,7 @@ def test_what_cannot_be_read_says_why_and_harms_no_other(inbox: Path, garden: Ga
     assert not watched.take_file(garden.pk, "picture.csv").taken  # type: ignore[union-attr]
     settings.CLOCHE_IMPORT_LIMIT_BYTES = 100
     lay(inbox, "large.txt", STATION)
-    assert watched.take_file(garden.pk, "large.txt").reason == "It is too large. Split it by year."  # type: ignore[union-attr]
+    assert watched.take_file(garden.pk, "large.txt").reason == "The file is too large. Split it by year."  # type: ignore[union-attr]
     assert sorted(path.name for path in (inbox / "refused").iterdir()) == [
         "large.txt",
         "large.txt.txt",

@@ -270,10 +270,10 @@ def narrow_heat() -> Callable[[dict[str, bytes]], None]:
         (cell("garden", 1, 4, "Mars/Olympus"), "is not a time zone"),
         (
             narrow_heat(),
-            "Nothing below plants gives more than 600",
+            "No heater under plants gives more than 600",
         ),
         (cell("weather", 1, 0, "2026-02-30"), "is not a valid date"),
-        (cell("operations", 1, 3, "2026-04-22T07:30:00"), "lacks its offset from UTC"),
+        (cell("operations", 1, 3, "2026-04-22T07:30:00"), "has no UTC offset"),
         (changed("visits", lambda rows: rows[1].pop()), "9 cells instead of 10"),
         (changed("weather", lambda rows: rows[0].__setitem__(1, "low")), "its heading is not"),
         (changed("garden", lambda rows: rows.pop()), "needs one row"),
@@ -301,9 +301,9 @@ def test_by_the_pages(signed_in: Client, full: Garden, person: User) -> None:
     data = b"".join(out.streaming_content)  # type: ignore[attr-defined]
     url = reverse("archive_in")
     coming = signed_in.post(url, {"file": SimpleUploadedFile("garden.zip", data)})["Location"]
-    assert "is waiting its turn" in signed_in.get(coming).content.decode()
+    assert "Waiting for its turn" in signed_in.get(coming).content.decode()
     take_archive(archive_id=IncomingArchive.objects.get().pk)
-    assert "is here, with everything that the file holds" in signed_in.get(coming, follow=True).content.decode()
+    assert "imported, with everything in the file" in signed_in.get(coming, follow=True).content.decode()
     assert Place.objects.filter(garden__people=person).count() == 6
     coming = signed_in.post(url, {"file": SimpleUploadedFile("garden.zip", b"rubbish")})["Location"]
     take_archive(archive_id=IncomingArchive.objects.get().pk)
@@ -317,5 +317,5 @@ def test_one_garden_at_a_time_is_written_to_a_file(signed_in: Client, garden: Ga
     url = reverse("archive_out", args=[garden.pk])
     with turn_of_another(turns.ARCHIVE):
         refused = signed_in.get(url)
-    assert (refused.status_code, "Another garden is being written" in refused.content.decode()) == (503, True)
+    assert (refused.status_code, "Another garden is being exported" in refused.content.decode()) == (503, True)
     assert signed_in.get(url).status_code == 200

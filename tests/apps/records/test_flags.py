@@ -34,16 +34,16 @@ def url(garden: Garden) -> str:
 
 def test_a_quiet_record_says_so(signed_in: Client, garden: Garden, bed: Place) -> None:
     refresh_stale()
-    assert "Nothing that was read in the last three weeks is in doubt." in signed_in.get(url(garden)).content.decode()
+    assert "No reading of the last three weeks is in doubt." in signed_in.get(url(garden)).content.decode()
 
 
 def test_a_far_reading_is_shown_with_reason_weight_and_ways_out(signed_in: Client, garden: Garden, bed: Place) -> None:
     odd = make_reading(bed, NOW - timedelta(days=3, hours=2), 41.0)
     refresh_stale()
     text = signed_in.get(url(garden)).content.decode()
-    assert "1 thing in the last three weeks’ record is doubtful." in text
+    assert "1 thing in the record of the last three weeks is doubtful." in text
     assert "41.0° at 5 cm, 19 April 06:00" in text
-    assert "% of an ordinary one" in text, text[text.index("<tbody>") :]
+    assert "% of the usual weight" in text, text[text.index("<tbody>") :]
     assert reverse("edit_reading", args=[garden.pk, bed.pk, odd.pk]) in text
     picture = text[text.index('class="spark"') :]
     assert picture.index("course-band") < picture.index("mark-strange")
@@ -55,7 +55,7 @@ def test_a_word_settles_it_and_can_be_taken_back(signed_in: Client, garden: Gard
     refresh_stale()
     evidence = Place.objects.get().input_revision
     text = signed_in.post(url(garden), {"numbers": odd.pk, "review": "left_out"}, follow=True).content.decode()
-    assert "You have answered these" in text
+    assert "Already answered" in text
     assert "left out of the forecast" in text
     assert Place.objects.get().input_revision == evidence + 1
     used = {row[0] for row in measured.readings_since(bed, NOW - timedelta(days=30), NOW)}

@@ -65,7 +65,7 @@ def test_a_correction_is_told_and_undone(signed_in: Client, garden: Garden, bed:
     given = page(signed_in, garden)
     assert "temperature 9.5° → 8.5°" in given
     assert "rowan" in given
-    assert "is as it was before" in go_back(signed_in, garden, "reading")
+    assert "This change is in the history" in go_back(signed_in, garden, "reading")
     reading.refresh_from_db()
     assert reading.temperature_c == 9.5
     assert "temperature 8.5° → 9.5°" in page(signed_in, garden)
@@ -90,10 +90,10 @@ def test_what_came_in_bulk_keeps_what_it_was_whatever_changes_it(garden: Garden)
     Operation.objects.bulk_create([Operation(place=bed, work="watered", at=NOW)])
     CoverPeriod.objects.all().delete()
     bed.operations.all().delete()
-    given = {change.kind: change for change in changes(garden, Units(), NOW) if change.did != "written down"}
+    given = {change.kind: change for change in changes(garden, Units(), NOW) if change.did != "recorded"}
     assert given["place"].parts == ["name Old name → New name"]
     assert [history.history_type for history in bed.history.order_by("history_id")] == ["+", "~"]
-    assert {given["cover"].undo, given["operation"].undo} == {"put back"}
+    assert {given["cover"].undo, given["operation"].undo} == {"restored"}
 
 
 def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
@@ -145,8 +145,8 @@ def test_what_was_removed_can_be_put_back_as_it_was(signed_in: Client, garden: G
     else:
         row.delete()
     given = page(signed_in, garden, "?removed")
-    assert "put back" in given
-    assert "is as it was before" in go_back(signed_in, garden, kind)
+    assert "restored" in given
+    assert "This change is in the history" in go_back(signed_in, garden, kind)
     after = model._base_manager.get(pk=before["id"])
     restored = {name: getattr(after, name) for name in before}
     if kind == "visit":
@@ -159,7 +159,7 @@ def test_what_is_in_the_way_is_said_and_nothing_changes(signed_in: Client, garde
     gone.removed_at = NOW
     gone.save()
     make_reading(bed, NOW, 7.0)
-    assert "written down in its place since" in go_back(signed_in, garden, "reading", 1)
+    assert "recorded in its place since" in go_back(signed_in, garden, "reading", 1)
     assert Reading.objects.current().get().temperature_c == 7.0
 
 
@@ -181,15 +181,15 @@ def test_the_page_asks_few_questions_however_long_the_history(
         make_reading(bed, NOW - timedelta(hours=i), 9.0 + i / 10)
     with django_assert_max_num_queries(38):
         given = page(signed_in, garden)
-    assert given.count("written down") >= 55
-    assert "Older ones" in given
+    assert given.count("recorded") >= 55
+    assert "Older changes" in given
     assert page(signed_in, garden, "?before=rubbish")
 
 
 def test_something_new_tells_what_was_told_of_it_and_whom_it_is_from(garden: Garden, bed: Place, person: User) -> None:
     Visit.objects.create(key=uuid4(), place=bed, at=NOW, moisture="wet", note="mole", made_by=person)
     (change,) = [c for c in changes(garden, Units(), NOW) if c.kind == "visit"]
-    assert (change.who, change.parts) == ("rowan", ["by feel wet", "note mole"])
+    assert (change.who, change.parts) == ("rowan", ["moisture by feel wet", "note mole"])
 
 
 def test_history_lies_on_the_clocks_day(garden: Garden, bed: Place, person: User) -> None:

@@ -73,12 +73,12 @@ def test_each_stop_has_its_own_answer_and_a_bad_one_spoils_no_other(signed_in: C
     ("values", "said"),
     [
         ({"temperature": "warm"}, "not a number"),
-        ({"temperature": ""}, "Nothing is written down"),
+        ({"temperature": ""}, "Nothing has been entered"),
         ({"at": (NOW + timedelta(hours=2)).isoformat()}, "runs ahead"),
         ({"at": "2024-01-01T07:30:00+00:00"}, "more than a year"),
         ({"at": "soon"}, "not a time"),
         ({"at": "2026-13-45T99:00:00Z"}, "not a time"),
-        ({"at": "2026-03-29T02:30"}, "did not happen"),
+        ({"at": "2026-03-29T02:30"}, "did not exist"),
         ({"place": 999_999}, "no longer in the garden"),
         ({"air_low": "5", "air_high": "2"}, "below the lowest"),
         ({"moisture": "soggy"}, "valid choice"),
@@ -101,7 +101,7 @@ def test_two_who_read_the_same_minute_are_told_and_one_gives_way(signed_in: Clie
     make_reading(bed, NOW, 7.0, entered_by=make_person("hazel"))
     visit = stop(bed)
     given = answer(signed_in, garden, visit)
-    assert (given["state"], "hazel wrote down 7.0°" in given["message"]) == ("conflict", True)
+    assert (given["state"], "hazel recorded 7.0°" in given["message"]) == ("conflict", True)
     assert not Visit.objects.exists()
     assert answer(signed_in, garden, visit | {"replace": True})["state"] == "kept"
     reading = Reading.objects.current().get()
@@ -201,7 +201,7 @@ def test_without_scripts_the_table_is_one_form(signed_in: Client, garden: Garden
     }
     url = reverse("round", args=[garden.pk])
     page = signed_in.post(url, typed, follow=True).content.decode()
-    assert "1 of 2 places written down." in page
+    assert "1 of 2 places saved." in page
     assert Reading.objects.get().temperature_c == 8.5
     refused = signed_in.post(url, typed | {f"{other.pk}-temperature": "900"})
     assert refused.status_code == 422
@@ -217,7 +217,7 @@ def test_without_scripts_too_two_who_disagree_are_told_and_nothing_is_kept_by_ha
     make_reading(other, NOW, 7.0, entered_by=make_person("hazel"))
     typed = {f"{p.pk}-{name}": value for p in (bed, other) for name, value in (("place", p.pk), ("temperature", "8.5"))}
     refused = signed_in.post(reverse("round", args=[garden.pk]), typed)
-    assert (refused.status_code, "hazel wrote down 7.0°" in refused.content.decode()) == (422, True)
+    assert (refused.status_code, "hazel recorded 7.0°" in refused.content.decode()) == (422, True)
     assert refused.content.decode().count('value="8.5"') == 2
     assert Reading.objects.get().temperature_c == 7.0
 
@@ -232,19 +232,19 @@ def test_the_page_lists_places_in_walking_order_with_what_is_expected(signed_in:
     kept = page.context["page"].kept
     assert [place["name"] for place in kept["places"]] == ["North bed", "Terrace"]
     assert len(kept["places"][0]["temperature"]["low_c"]) == 96
-    assert "would tell most" in text
+    assert "would help most" in text
     assert "Morning round" in text
 
 
 def test_an_empty_garden_is_led_to_its_first_place(signed_in: Client, garden: Garden) -> None:
-    assert "Add the first place" in signed_in.get(reverse("round", args=[garden.pk])).content.decode()
+    assert "Add your first place" in signed_in.get(reverse("round", args=[garden.pk])).content.decode()
 
 
 def test_the_summary_says_what_is_being_worked_out_and_then_what_moved(signed_in: Client, garden: Garden, bed: Place) -> None:
     refresh_stale()
     url = reverse("round_summary", args=[garden.pk])
     answer(signed_in, garden, stop(bed))
-    assert "is being worked out" in signed_in.get(url).content.decode()
+    assert "Working out what this means" in signed_in.get(url).content.decode()
     rows = list(CropOutlook.objects.filter(place=bed))
     CropOutlook.objects.filter(place=bed).delete()
     for row in rows:
@@ -264,7 +264,7 @@ def test_what_moved_there_and_back_has_not_moved(garden: Garden, bed: Place) -> 
     WindowChange.objects.create(place=bed, crop_key="pea", method="direct", at=NOW, before=day, after=day + timedelta(days=3))
     WindowChange.objects.create(place=bed, crop_key="beet", method="direct", at=NOW, before=day, after=None)
     moved = summary(garden, NOW - timedelta(minutes=1), NOW).moved
-    assert moved == ["Peas in North bed: from 25 April, 3 days later.", "Beets in North bed: no sure window any longer."]
+    assert moved == ["Peas in North bed: from 25 April, 3 days later.", "Beets in North bed: no reliable window any more."]
 
 
 @pytest.mark.parametrize(("role", "status"), [("helper", 200), ("viewer", 403)])

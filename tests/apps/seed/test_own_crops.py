@@ -62,11 +62,11 @@ def test_it_has_windows_and_a_page_like_any_other(signed_in: Client, garden: Gar
 @pytest.mark.parametrize(
     ("said", "why"),
     [
-        ({"name": "Carrot"}, "There is a crop of that name already."),
+        ({"name": "Carrot"}, "There is already a crop of that name."),
         ({"name": ""}, "This field is required."),
-        ({"ideal_from": "4", "minimum": "9"}, "The ideal begins below the minimum."),
-        ({"begins": "20", "best": "18"}, "It begins to grow below its best"),
-        ({"days": "400"}, "Is that right?"),
+        ({"ideal_from": "4", "minimum": "9"}, "The ideal range must not begin below the minimum."),
+        ({"begins": "20", "best": "18"}, "Growth must start below the best temperature"),
+        ({"days": "400"}, "Please confirm"),
         ({"days": "soon"}, "is not a number"),
     ],
 )

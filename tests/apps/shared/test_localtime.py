@@ -26,7 +26,7 @@ def test_summer_and_winter() -> None:
     ],
 )
 def test_a_skipped_time_is_refused_with_the_likely_one(zone: ZoneInfo, day: date, at: time, suggested: str) -> None:
-    with pytest.raises(NoSuchTime, match=f"Was it {suggested}"):
+    with pytest.raises(NoSuchTime, match=f"Did you mean {suggested}"):
         instant(day, at, zone)
 
 

@@ -35,8 +35,8 @@ def test_a_second_garden_beyond_the_limit(signed_in: Client, garden: Garden, per
     site = point | {"name": "Second", "height": "300 m", "timezone_name": "Europe/Vienna"}
     refused = signed_in.post(reverse("new_garden"), site)
     assert refused.status_code == 422
-    assert "One person may have 1 gardens here." in body(refused)
-    with pytest.raises(incoming.TooMany, match="may have 1 gardens"):
+    assert "One person can have at most 1 gardens here." in body(refused)
+    with pytest.raises(incoming.TooMany, match="can have at most 1 gardens"):
         incoming.receive(person, SimpleUploadedFile("garden.zip", b"x"))
     at_most(gardens=2)
     assert signed_in.post(reverse("new_garden"), site).status_code == 302
@@ -49,7 +49,7 @@ def test_links_that_wait_count_as_people(signed_in: Client, garden: Garden, at_m
     assert "shown only once" in body(signed_in.post(people, {"role": "viewer"}))
     refused = signed_in.post(people, {"role": "viewer"})
     assert refused.status_code == 422
-    assert "may have 2 people here" in body(refused)
+    assert "can have at most 2 people here" in body(refused)
     assert garden.invitations.count() == 1
 
 
@@ -58,7 +58,7 @@ def test_places_one_by_one_and_many_at_once(signed_in: Client, garden: Garden, a
     make_place(garden)
     refused = signed_in.post(reverse("first_places", args=[garden.pk]), {"open": "3"})
     assert refused.status_code == 422
-    assert "may have 2 places here" in body(refused)
+    assert "can have at most 2 places here" in body(refused)
     assert garden.places.count() == 1, "none by half"
     signed_in.post(reverse("first_places", args=[garden.pk]), {"open": "1"})
     assert garden.places.count() == 2
@@ -80,12 +80,12 @@ def test_values_of_loggers_and_rows_of_files(signed_in: Client, garden: Garden, 
     full = send(3, 4, 5, 6)
     assert full["kept"] == 0
     assert {refusal["code"] for refusal in full["refused"]} == {"full"}
-    assert "may have 3 readings" in full["refused"][0]["message"]
+    assert "can have at most 3 readings" in full["refused"][0]["message"]
     assert LoggedReading.objects.count() == 2
 
     rows = "".join(f"2026-04-{day:02},08:00,8.5\n" for day in range(10, 15))
     upload(signed_in, garden, f"date,time,temp\n{rows}".encode())
     refused = answer(signed_in, garden)
-    assert "may have 3 readings" in body(signed_in.get(refused["Location"]))
+    assert "can have at most 3 readings" in body(signed_in.get(refused["Location"]))
     assert Reading.objects.count() == 0
     assert garden.incoming_files.exists(), "the file still waits"

@@ -64,7 +64,7 @@ def test_a_database_that_is_away_is_no_fault_of_the_page(error: Exception) -> No
     except type(error):
         page = availability.fault(RequestFactory().get("/"))
     assert (page.status_code, page["Retry-After"]) == (503, "30")
-    assert "being started again" in page.content.decode()
+    assert "being restarted" in page.content.decode()
 
 
 def test_a_write_that_finds_the_disk_full_says_so(db: None) -> None:
@@ -82,7 +82,7 @@ def test_a_fault_of_our_own_is_said_as_one() -> None:
     except KeyError:
         page, given = availability.fault(RequestFactory().get("/")), availability.fault(RequestFactory().get("/api/v1/device"))
     assert (page.status_code, given.status_code) == (500, 500)
-    assert b"fault of Cloche" in given.content
+    assert b"fault in Cloche" in given.content
 
 
 def test_private_pages_are_stored_nowhere(signed_in: Client, garden: Garden) -> None:

@@ -46,7 +46,7 @@ def test_a_total_in_the_end_is_never_below_what_was_counted(signed_in: Client, s
     progress = progress_of(sowing, TODAY)
     assert progress.expected == (30, 30, 31)
     assert (
-        "30 of 50 so far; 30 (30–31) in the end"
+        "30 of 50 so far; 30 (30–31) expected in the end"
         in signed_in.get(reverse("sowings", args=[sowing.place.garden_id])).content.decode()
     )
 

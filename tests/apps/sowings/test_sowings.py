@@ -45,8 +45,8 @@ def worked_out(place: Place) -> Sowing:
 
 def test_an_empty_room_says_what_it_will_show(signed_in: Client, garden: Garden) -> None:
     text = page(signed_in, garden)
-    assert "Nothing is on its way up." in text
-    assert "the day after which silence means failure" in text
+    assert "No sowing is on its way up." in text
+    assert "the date after which no seedlings means failure" in text
 
 
 def test_a_sowing_is_foretold_with_the_day_after_which_silence_is_failure(signed_in: Client, bed: Place) -> None:
@@ -57,8 +57,8 @@ def test_a_sowing_is_foretold_with_the_day_after_which_silence_is_failure(signed
     assert date(2026, 4, 22) < first < half
     assert first < overdue < date(2026, 5, 30)
     text = page(signed_in, bed.garden)
-    assert "Still nothing after" in text
-    assert "of 60 in the end" in text
+    assert "If nothing is up after" in text
+    assert "of 60 expected" in text
 
 
 def test_silence_beyond_that_day_is_called_overdue(signed_in: Client, bed: Place) -> None:
@@ -66,7 +66,7 @@ def test_silence_beyond_that_day_is_called_overdue(signed_in: Client, bed: Place
     assert worked_out(bed).outlook.overdue < date(2026, 4, 22)
     text = page(signed_in, bed.garden)
     assert "should be up by now" in text
-    assert "means that most of it failed" in text
+    assert "most of the sowing has failed" in text
 
 
 def test_counts_change_what_is_expected_and_teach_the_garden_s_pace(signed_in: Client, bed: Place) -> None:
@@ -93,7 +93,7 @@ def test_a_lot_s_rate_follows_its_finished_counts(signed_in: Client, garden: Gar
     # Crust and slugs take some of a good lot: not all that is missing is blamed on the seed.
     assert fresh.rate - 0.3 < seen.rate < fresh.rate - 0.12
     assert seen.high - seen.low < fresh.high - fresh.low + 0.05
-    assert "40 of 100 came up: 40 of 100." in page(signed_in, garden)
+    assert "40 of 100 came up (40%)." in page(signed_in, garden)
     signed_in.post(reverse("finish_sowing", args=[garden.pk, sowing.pk]), {"again": ""})
     assert not Sowing.objects.get().finished
 
@@ -101,8 +101,8 @@ def test_a_lot_s_rate_follows_its_finished_counts(signed_in: Client, garden: Gar
 @pytest.mark.parametrize(
     ("typed", "said"),
     [
-        ({"sown_on": "2026-04-30"}, "still to come"),
-        ({"sown_on": "2024-01-01"}, "more than a year ago"),
+        ({"sown_on": "2026-04-30"}, "in the future"),
+        ({"sown_on": "2024-01-01"}, "within the last year"),
         ({"seeds": "0"}, "greater than or equal to 1"),
         ({"depth": "deep"}, "is not a number"),
         ({"crop_key": "unicorn"}, "not one of the available choices"),
@@ -118,9 +118,9 @@ def test_a_sowing_that_cannot_be_is_refused(signed_in: Client, bed: Place, typed
 @pytest.mark.parametrize(
     ("typed", "said"),
     [
-        ({"on": "2026-04-30", "up": "3"}, "still to come"),
-        ({"on": "2026-04-05", "up": "3"}, "before it was sown"),
-        ({"on": "2026-04-20", "up": "61"}, "Only 60 were sown"),
+        ({"on": "2026-04-30", "up": "3"}, "in the future"),
+        ({"on": "2026-04-05", "up": "3"}, "before the sowing"),
+        ({"on": "2026-04-20", "up": "61"}, "Enter at most 60"),
         ({"on": "2026-04-20", "up": "-1"}, "greater than or equal to 0"),
     ],
 )
@@ -171,7 +171,7 @@ def test_a_sowing_that_was_written_wrong_is_put_right_and_its_past_kept(signed_i
     assert 'value="60"' in signed_in.get(url).content.decode()
     form = {"place": str(other.pk), "crop_key": "radish", "sown_on": "2026-04-02", "seeds": "80", "depth": "2"}
     before = {place.pk: place.input_revision for place in Place.objects.all()}
-    assert "put right" in signed_in.post(url, form, follow=True).content.decode()
+    assert "corrected" in signed_in.post(url, form, follow=True).content.decode()
     put_right = Sowing.objects.get()
     assert (put_right.place, put_right.sown_on, put_right.seeds) == (other, date(2026, 4, 2), 80)
     assert put_right.depth_m == pytest.approx(0.02)

@@ -51,8 +51,8 @@ def test_beans_are_lost_and_peas_live_though_their_count_is_closed(garden: Garde
     sentences = lines(garden)
     assert sentences["dwarf French beans"].harm == "lost"
     assert sentences["peas"].harm in ("marked", "unhurt", "regrows")
-    assert "stand" in sentences["dwarf French beans"].text
-    assert "Sowing it again is sensible" in sentences["dwarf French beans"].again
+    assert "survive" in sentences["dwarf French beans"].text
+    assert "It makes sense to sow it again" in sentences["dwarf French beans"].again
     assert "until" in sentences["dwarf French beans"].again
 
 
@@ -61,7 +61,7 @@ def test_the_page_and_today_say_the_same(signed_in: Client, garden: Garden, fros
     assert after_page(garden, Units(), TODAY).headline in page
     assert lines(garden)["dwarf French beans"].text in page
     today = signed_in.get(reverse("today", args=[garden.pk])).content.decode()
-    assert "Look over dwarf French beans in Long bed" in today
+    assert "Check dwarf French beans in Long bed" in today
     assert lines(garden)["dwarf French beans"].text in today
     assert reverse("after_frost", args=[garden.pk]) in today
 
@@ -72,7 +72,7 @@ def test_without_frost_there_is_nothing_to_look_over(signed_in: Client, garden: 
     sowing(place, "snap_bean", 40)
     refresh(place)
     page = signed_in.get(reverse("after_frost", args=[garden.pk])).content.decode()
-    assert "No frost has reached what is up" in page
+    assert "No seedlings or plants were reached by frost" in page
     assert "after the frost" not in signed_in.get(reverse("today", args=[garden.pk])).content.decode()
 
 

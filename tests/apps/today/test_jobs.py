@@ -67,7 +67,7 @@ def test_opening_is_told_with_its_hour_reason_and_limit(signed_in: Client, frame
     shown = today(signed_in, frame.garden)
     assert "<h1>Frame, estimated: open it" in shown
     assert "The limit for lettuce seedlings is 27°." in shown
-    assert "in it tonight" in shown
+    assert "inside tonight" in shown
 
 
 def test_what_rests_on_no_reading_is_an_estimate_and_no_order(signed_in: Client, frame: Place) -> None:
@@ -90,14 +90,14 @@ def test_once_it_is_over_it_is_tomorrows(signed_in: Client, frame: Place, monkey
 
 def test_done_later_and_not_here_are_each_written_down_and_undone(signed_in: Client, frame: Place, person: User) -> None:
     garden, key = frame.garden, f"open:{frame.pk}"
-    for said, words in (("done", "done by rowan:"), ("later", "later by rowan:"), ("not_here", "not here by rowan:")):
+    for said, words in (("done", "done by rowan:"), ("later", "later by rowan:"), ("not_here", "not in this garden by rowan:")):
         shown = say(signed_in, garden, key, said)
         assert words in shown
         assert f'value="{key}"' not in shown
         answer = Answer.objects.get(undone_at=None)
         assert (answer.choice, answer.by) == (said, person)
         assert (answer.kind, answer.place) == ("open", frame)
-        assert "Frame: Open it, and shut it again." in shown
+        assert "Frame: Open it and close it again." in shown
         back = signed_in.post(reverse("take_back_answer", args=[garden.pk, answer.pk]), headers=HX).content.decode()
         assert f'value="{key}"' in back
 
@@ -186,7 +186,7 @@ def test_what_was_planned_stands_on_its_day(signed_in: Client, garden: Garden, p
     assert "Put Long tunnel on." in shown
     assert "Take the fleece 17 g/m² off." in shown
     assert "Sow carrots." in shown
-    assert "You meant to, and" in shown
+    assert "You planned it, and" in shown
     assert f"put_on:{period.pk}" in keys(garden, person)
 
 
@@ -211,8 +211,8 @@ def test_a_bed_is_warmed_ahead_of_a_sowing_if_it_will_be_too_cold_and_a_cover_is
     (warming,) = [job for job in jobs_in(garden, units_of(person), clock.now()) if job.key == f"warm:{meant.pk}"]
     job = job_line(warming, units_of(person), TODAY)
     assert job.do == "Warm it with Long tunnel."
-    assert job.why.startswith("Uncovered it would be ")
-    assert "on 2 May, when you mean to sow courgettes; they need 21°." in job.why
+    assert job.why.startswith("Without a cover it would be ")
+    assert "on 2 May, when you plan to sow courgettes; they need 21°." in job.why
     CoverPeriod.objects.create(place=place, cover="fleece", first=TODAY + timedelta(days=2))
     assert f"warm:{meant.pk}" not in keys(garden, person)
 
@@ -275,7 +275,7 @@ def test_who_left_gets_no_mail_and_a_lost_server_is_tried_again(garden: Garden, 
         broken.setattr("cloche.apps.today.flows.send_mail", lost)
         assert send_due(NOW) == 0
     assert send_due(NOW) == 0  # not at once again
-    assert "did not accept the letter to willow@example.org" in Failure.objects.get().text
+    assert "did not accept the email to willow@example.org" in Failure.objects.get().text
     Failure.objects.update(next_at=database_now())
     assert send_due(NOW) == 1
     assert not Failure.objects.exists()

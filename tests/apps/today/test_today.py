@@ -22,7 +22,7 @@ def today(client: Client, garden: Garden) -> str:
 
 def test_an_empty_garden_offers_the_one_next_step(signed_in: Client, garden: Garden) -> None:
     shown = today(signed_in, garden)
-    assert "Add the first place" in shown
+    assert "Add your first place" in shown
     assert reverse("first_places", args=[garden.pk]) in shown
 
 
@@ -34,7 +34,7 @@ def test_warm_ground_is_offered_and_cold_ground_waits(signed_in: Client, garden:
     for place in (warm, cold):
         refresh(place)
     shown = today(signed_in, garden)
-    assert "can go into Frame now; Shady bed waits." in shown
+    assert "can be sown or planted in Frame now; Shady bed waits." in shown
     assert "16.5°" in shown
     assert "measured" in shown
 
@@ -94,4 +94,4 @@ def test_a_cover_of_these_days_is_drawn_and_one_of_the_coming_days_as_coming(sig
     assert there.count('class="film"') == bare.count('class="film"') + 1
     for gone in ({"last": NOW.date() - timedelta(days=1)}, {"first": NOW.date() + timedelta(days=30), "last": None}):
         CoverPeriod.objects.filter(pk=tunnel.pk).update(**gone)
-        assert "hooped tunnel" not in today(signed_in, garden)[: coming.index("To do, in the order")]
+        assert "hooped tunnel" not in today(signed_in, garden)[: coming.index("Jobs, in the order")]

@@ -43,10 +43,10 @@ def test_it_is_begun_and_batches_are_laid_out(signed_in: Client, garden: Garden)
     signed_in.post(begin, {"name": "Warmth", "begun_on": BEGUN.isoformat()})
     trial = GerminationTrial.objects.get()
     refused = signed_in.post(url(trial), {"crop_key": "carrot", "seeds": "25"})
-    assert "How warm is it, or where does it lie?" in refused.content.decode()
+    assert "Enter a temperature or choose a place." in refused.content.decode()
     other = garden.packets.create(crop_key="pea")
     wrong = signed_in.post(url(trial), {"crop_key": "carrot", "seeds": "25", "warmth": "15", "packet": other.pk})
-    assert "a packet of another crop" in wrong.content.decode()
+    assert "of another crop" in wrong.content.decode()
     signed_in.post(url(trial), {"crop_key": "carrot", "seeds": "25", "warmth": "15,5"})
     assert TrialBatch.objects.get().warmth_c == 15.5
 
@@ -55,10 +55,10 @@ def test_a_day_is_counted_in_one_grid(signed_in: Client, trial: GerminationTrial
     warm, cold = batch(trial, 20.0), batch(trial, 10.0)
     day = (BEGUN + timedelta(days=8)).isoformat()
     refused = signed_in.post(url(trial), {"on": day, f"up_{warm.pk}": "51", f"up_{cold.pk}": "3"})
-    assert "Only 50 were laid out." in refused.content.decode()
+    assert "Enter at most 50, the number tested." in refused.content.decode()
     assert "every row is empty" in signed_in.post(url(trial), {"on": day}).content.decode()
     assert (
-        "before anything could be up"
+        "too early for any seedlings"
         in signed_in.post(url(trial), {"on": BEGUN.isoformat(), f"up_{warm.pk}": "1"}).content.decode()
     )
     assert not TrialCount.objects.exists()
@@ -73,12 +73,12 @@ def test_shares_and_days_stand_with_their_intervals_beside_the_tables(trial: Ger
     batch(trial, -4.0)
     page = trial_page(trial, units_of(trial.garden.memberships.get().user), TODAY)
     cold, none, warm = _by_warmth(page.lines)
-    assert warm.share == "43 of 50: 86 of 100 (74 to 93)"
+    assert warm.share == "43 of 50: 86% (74–93%)"
     assert warm.half.startswith("6.")
-    assert "of 100 that live" in warm.expected
-    assert cold.half == "too few to tell"
-    assert none.expected == "none would come"
-    assert page.headline == "Carrots warm and cold: most came up of Carrot at 20°, 86 of 100."
+    assert "% of viable seed" in warm.expected
+    assert cold.half == "too few to say"
+    assert none.expected == "none would come up"
+    assert page.headline == "Carrots warm and cold: best result Carrot at 20°, 86%."
     assert len(page.curves) == 2
 
 
@@ -98,7 +98,7 @@ def test_a_batch_in_a_place_is_as_warm_as_the_place_was(trial: GerminationTrial)
 def test_the_packet_takes_what_came_up(signed_in: Client, trial: GerminationTrial) -> None:
     packet = trial.garden.packets.create(crop_key="carrot", variety="Amber")
     made = batch(trial, 20.0, (4, 30, 41, 43), packet=packet)
-    assert "give it to the packet" in signed_in.get(url(trial)).content.decode()
+    assert "save to packet" in signed_in.get(url(trial)).content.decode()
     signed_in.post(reverse("teach_packet", args=[trial.garden_id, trial.pk, made.pk]))
     packet.refresh_from_db()
     assert (packet.tested_of, packet.tested_up) == (50, 43)

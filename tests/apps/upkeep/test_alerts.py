@@ -52,8 +52,8 @@ def test_what_lasts_is_told_once_and_again_only_after_a_well_day(rowan: User, ga
     assert alert_round(NOW + 11 * MINUTE) == 1
     (letter,) = letters()
     assert letter["email"] == "rowan@example.org"
-    assert letter["subject"] == "Cloche: 1 thing needs a hand for Test plot"
-    assert "North bed could not be worked out, 3 times in a row. Why not." in letter["text"]
+    assert letter["subject"] == "Cloche: 1 thing needs attention for Test plot"
+    assert "The forecast for North bed failed 3 times in a row. Why not." in letter["text"]
     assert alert_round(NOW + 60 * MINUTE) == 0
     assert alert_round(NOW + 3 * DAY) == 0, "however long it lasts"
     failure.delete()
@@ -97,9 +97,9 @@ def test_the_computers_troubles_go_to_whoever_keeps_it(
     assert alert_round(NOW + 11 * MINUTE) == 1
     (letter,) = letters()
     assert letter["email"] == "rowan@example.org"
-    assert letter["subject"] == "Cloche: 2 things need a hand for the computer that Cloche runs on"
+    assert letter["subject"] == "Cloche: 2 things need attention for the computer that Cloche runs on"
     assert "The nightly backup failed: The disk was away." in letter["text"]
-    assert "Only 700 MB are free on the disk." in letter["text"]
+    assert "Only 700 MB of disk space are free." in letter["text"]
     assert f"/g/{garden.pk}/garden/runs/" in letter["text"]
 
 

@@ -127,11 +127,11 @@ def test_the_page_says_when_and_that_it_was_tried(folder: Path, client: Client) 
     garden = make_garden(person)
     client.force_login(person, backend="allauth.account.auth_backends.AuthenticationBackend")
     url = reverse("how_it_runs", args=[garden.pk])
-    assert "first backup is made within minutes" in client.get(url).content.decode()
+    assert "first backup will be made within minutes" in client.get(url).content.decode()
     backups.back_up()
-    assert "restored on trial" in client.get(url).content.decode()
+    assert "successful test restore" in client.get(url).content.decode()
     Backup.objects.create(made_at=clock.real_now() + timedelta(minutes=1), failure="the stick is full")
-    assert "The one after it failed: the stick is full" in client.get(url).content.decode()
+    assert "The backup after it failed: the stick is full" in client.get(url).content.decode()
 
 
 def test_only_the_first_of_a_day_remains_to_be_thinned(folder: Path) -> None:

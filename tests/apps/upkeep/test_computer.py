@@ -77,8 +77,8 @@ def test_the_keeper_sees_every_garden_in_numbers_the_dearest_first(signed_in: Cl
     Worked.objects.create(garden=garden, day=day - timedelta(days=1), task="a", count=1, seconds=21.0)
     Worked.objects.create(garden=garden, day=day, task="a", count=1, seconds=9999.0)
     page = computer_page(day, 2)
-    assert page.headline == "2 gardens take 5 minutes of work a day here."
-    assert "That is 0.2 % of what this computer can do." in page.sub
+    assert page.headline == "2 gardens use 5 minutes of computing time a day here."
+    assert "That is 0.2% of what this computer can do." in page.sub
     assert [(line.name, line.seconds, line.places, line.readings) for line in page.gardens] == [
         ("Secret plot", "5 minutes", "0", "0"),
         ("Test plot", "3.0 seconds", "1", "1"),
@@ -91,7 +91,7 @@ def test_the_keeper_sees_every_garden_in_numbers_the_dearest_first(signed_in: Cl
 
 def test_on_the_first_day_nothing_is_counted_yet(garden: Garden) -> None:
     page = computer_page(turns.database_now().date(), 2)
-    assert page.headline == "What each garden takes of this computer is counted from today on."
+    assert page.headline == "The computing time of each garden is measured from today on."
     assert [line.seconds for line in page.gardens] == ["–"]
 
 

@@ -108,14 +108,14 @@ def page(client: Client, garden: Garden) -> str:
 
 def test_the_owner_reads_it_in_words(signed_in: Client, garden: Garden, worker: None) -> None:
     make_place(garden)
-    assert "Not yet of today: North bed; they are being worked out now." in page(signed_in, garden)
+    assert "Not up to date: North bed; they are being calculated now." in page(signed_in, garden)
     refresh_stale()
     ProcrastinateJob.objects.all().delete()
     shown = page(signed_in, garden)
     assert "All is well." in shown
-    assert "The forecast is of today." in shown
-    assert "1 worker is there, and nothing waits." in shown
-    assert "are free on the disk" in shown
+    assert "The forecast is up to date." in shown
+    assert "1 worker is running, and nothing is waiting." in shown
+    assert "of disk space free" in shown
 
 
 def test_what_failed_is_told_with_its_next_try_and_can_be_tried_at_once(
@@ -124,14 +124,14 @@ def test_what_failed_is_told_with_its_next_try_and_can_be_tried_at_once(
     place = make_place(garden)
     row = failures.note("place", ValueError("secret <b>"), task="forecasts.work_out", garden_id=garden.pk, place_id=place.pk)
     shown = page(signed_in, garden)
-    assert "North bed could not be worked out, tried at" in shown
+    assert "The forecast for North bed failed, tried at" in shown
     assert failures.OWN_FAULT in shown
-    assert "It is tried again at" in shown
+    assert "Next try at" in shown
     assert "secret &lt;b&gt;" in shown
     assert "place" in failures.waiting()
     signed_in.post(reverse("try_again", args=[garden.pk, row.pk]))
     assert failures.waiting() == set()
-    assert "It is tried again at once." in page(signed_in, garden)
+    assert "Trying again at once." in page(signed_in, garden)
 
 
 def test_only_the_owner_has_the_page(client: Client, garden: Garden) -> None:
@@ -147,5 +147,5 @@ def test_mail_and_restarts_are_told(signed_in: Client, garden: Garden, worker: N
     (tmp_path / "parts.json").write_text('{"The web (1)": {"restarts": 2, "last": "was ended by SIGKILL"}}')
     wants_mail(garden.memberships.get(), "rowan@example.org")
     shown = page(signed_in, garden)
-    assert "Parts that ended unasked were started again: the web (1) 2 times." in shown
-    assert "1 person has the day sent by mail." in shown
+    assert "Processes that stopped unexpectedly were restarted: the web (1) 2 times." in shown
+    assert "1 person has the day’s jobs sent by email." in shown

@@ -233,7 +233,7 @@ def test_a_format_is_asked_for_by_the_name_that_it_has_there(
 def test_a_service_without_a_whole_day_gives_no_answer(garden: Garden, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(edr, "_series", lambda *given: [{}])
     monkeypatch.setattr(edr, "read_from", lambda address: answered("/collections/hours"))
-    with pytest.raises(NoAnswer, match="no whole day"):
+    with pytest.raises(NoAnswer, match="no complete day"):
         edr.EdrProvider([HOURS]).ask(garden)
 
 
@@ -266,7 +266,7 @@ def test_one_that_keeps_failing_is_left_alone_and_tried_again(garden: Garden, mo
         with pytest.raises(NoAnswer):
             guarded.ask(garden)
     assert service.count == asking.FAILS
-    with pytest.raises(NoAnswer, match="failed 3 times and is left alone until"):
+    with pytest.raises(NoAnswer, match="failed 3 times and will be tried again at"):
         guarded.ask(garden)
     now = turns.database_now()
     monkeypatch.setattr(turns, "database_now", lambda: now + asking.PAUSE + timedelta(minutes=1))
@@ -283,7 +283,7 @@ def test_one_that_keeps_failing_is_left_alone_and_tried_again(garden: Garden, mo
 
 
 def test_a_site_that_a_provider_does_not_serve_is_no_fault_of_it(garden: Garden) -> None:
-    guarded = asking.Guarded("a", Counted(NotHere("not here")))
+    guarded = asking.Guarded("a", Counted(NotHere("not in this garden")))
     for _ in range(asking.FAILS + 1):
         with pytest.raises(NotHere):
             guarded.ask(garden)

@@ -44,7 +44,7 @@ def test_a_day_that_is_there_is_corrected_and_its_past_kept(signed_in: Client, g
 
 def test_days_ahead_are_a_forecast(signed_in: Client, garden: Garden) -> None:
     response = write(signed_in, garden, day="2026-04-25")
-    assert "Ahead" in response.content.decode()  # type: ignore[attr-defined]
+    assert "Days ahead" in response.content.decode()  # type: ignore[attr-defined]
 
 
 @pytest.mark.parametrize(
@@ -52,10 +52,10 @@ def test_days_ahead_are_a_forecast(signed_in: Client, garden: Garden) -> None:
     [
         ({"low": "12", "high": "3"}, "The high is below the low"),
         ({"low": "cold"}, "is not a number"),
-        ({"high": "105"}, "Was it °F"),
-        ({"high": "750"}, "Please read it again"),
-        ({"day": "2026-06-01"}, "further ahead than anyone can forecast"),
-        ({"rain": "-1"}, "rain of -1 mm"),
+        ({"high": "105"}, "Did you mean °F"),
+        ({"high": "750"}, "Please check the reading"),
+        ({"day": "2026-06-01"}, "within the next 16 days"),
+        ({"rain": "-1"}, "Rainfall of -1 mm"),
         ({"snow": "deep"}, "is not a number"),
     ],
 )
@@ -84,9 +84,9 @@ def test_a_line_that_differs_from_the_services_says_so(signed_in: Client, garden
     past = {"first": "2026-04-21", "low_c": [3.0], "high_c": [12.0], "rain_mm": [0.0]}
     WeatherReport.objects.create(garden=garden, received_at=NOW, past=past)
     response = write(signed_in, garden)
-    assert "the service says 3.0° to 12.0°" in response.content.decode()  # type: ignore[attr-defined]
+    assert "the service has 3.0° to 12.0°" in response.content.decode()  # type: ignore[attr-defined]
     same = write(signed_in, garden, low="3", high="12")
-    assert "the service says 3" not in same.content.decode()  # type: ignore[attr-defined]
+    assert "the service has 3" not in same.content.decode()  # type: ignore[attr-defined]
 
 
 def test_a_day_s_line_is_filled_from_the_service_and_can_be_put_right(signed_in: Client, garden: Garden) -> None:
@@ -116,7 +116,7 @@ def test_a_removed_day_comes_back_whole(signed_in: Client, garden: Garden) -> No
     assert "is back" in signed_in.post(back, follow=True).content.decode()
     line = garden.weather.get()
     assert (line.low_c, line.high_c, line.rain_mm, line.sky) == (2.0, 11.5, 3.5, "clear")
-    assert "written down anew" in signed_in.post(back, follow=True).content.decode()
+    assert "has been entered again" in signed_in.post(back, follow=True).content.decode()
 
 
 def test_another_day_brings_its_own_numbers_and_leaves_what_was_typed(signed_in: Client, garden: Garden) -> None:
@@ -140,8 +140,8 @@ def test_how_far_an_ensembles_runs_lie_apart_stands_beside_its_day(signed_in: Cl
     given["forecast"][3]["runs"] = [[float(low), 15.0, 0.0] for low in range(11)]
     flows.keep(garden, answer_from(given))
     page = signed_in.get(f"/g/{garden.pk}/weather/").content.decode()
-    assert page.count("four times in five") == 1
-    assert "the service says 1.0° to 9.0° for the low, four times in five" in page
+    assert page.count("eight times in ten") == 1
+    assert "the service has 1.0° to 9.0° for the low, eight times in ten" in page
 
 
 def test_of_thirty_years_any_one_day_is_filled_in_and_the_last_weeks_are_listed(signed_in: Client, garden: Garden) -> None:

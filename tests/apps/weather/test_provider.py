@@ -106,7 +106,7 @@ def test_silence_is_said_and_what_was_heard_stays(signed_in: Client, garden: Gar
     assert "Forecast" in shown
     in_vain(garden, StubProvider(None, silent=True))
     shown = signed_in.get(page).content.decode()
-    assert "does not answer now" in shown
+    assert "is not responding now" in shown
     assert len(WeatherReport.objects.get(garden=garden).ahead) == 8
 
 
@@ -140,7 +140,7 @@ def test_nonsense_is_not_believed(garden: Garden, answer: Any) -> None:
     in_vain(garden, StubProvider(answer))
     kept = WeatherReport.objects.get(garden=garden)
     assert kept.past == before
-    assert "cannot be read" in kept.failure
+    assert "unreadable" in kept.failure
 
 
 def test_rain_and_wind_ahead_are_heard_where_they_are_told(garden: Garden) -> None:

@@ -65,10 +65,10 @@ def shown(client: Client, garden: Garden) -> str:
 
 def test_the_page_says_what_can_go_in_now_and_what_is_next(signed_in: Client, garden: Garden, two: object) -> None:
     page = shown(signed_in, garden)
-    assert "1 crop can go in today, anywhere; next, dwarf French bean from 2 May in Wall frame." in page
+    assert "1 crop can be sown or planted today, anywhere. Next: dwarf French bean from 2 May in Wall frame." in page
     assert "anywhere now" in page
     assert "North bed from 14 May" in page
-    assert "in any place: okra." in page
+    assert "succeeds eight times in ten: okra." in page
     assert "Tomato, plants" in page
     assert "sow indoors from" in page
 
@@ -79,7 +79,7 @@ def test_an_empty_garden_says_what_is_missing(signed_in: Client, garden: Garden)
 
 def test_removed_places_are_not_counted(signed_in: Client, garden: Garden, two: tuple[Place, Place]) -> None:
     flows.remove_place(two[1])
-    assert "next, dwarf French bean from 14 May in North bed" in shown(signed_in, garden)
+    assert "Next: dwarf French bean from 14 May in North bed" in shown(signed_in, garden)
 
 
 def test_queries_do_not_grow_with_places(signed_in: Client, garden: Garden, two: object) -> None:
@@ -116,7 +116,7 @@ def test_a_calendar_follows_the_secret_address(signed_in: Client, garden: Garden
     url, days = events(signed_in, garden, person)
     assert url in shown(signed_in, garden)
     assert days["Dwarf French bean in Wall frame: the window opens"] == date(2026, 5, 2)
-    assert days["Pea in North bed: last sensible day"] == date(2026, 6, 1)
+    assert days["Pea in North bed: last sensible date"] == date(2026, 6, 1)
     assert "Pea in North bed: the window opens" not in days
     assert days["Tomato, plants in North bed: the window opens"] == date(2026, 6, 25)
     indoors = days["Tomato, plants in North bed: sow indoors"]
@@ -160,7 +160,7 @@ def test_a_change_of_what_the_frost_dates_rest_on_is_told_with_both_for_two_mont
     earlier = date(2026, 4, 2), date(2026, 4, 28), date(2026, 5, 10)
     now = FrostDates(earlier, None, -9.0, 12, "record", before, date(2026, 3, 1))
     text = frosts_changed(now, date(2026, 3, 20))
-    assert "Since 1 March the frost dates rest mostly on 12 years of this site’s own days" in text
+    assert "Since 1 March the frost dates are based mostly on 12 years of this site’s own days" in text
     assert "moved from 20 May to 28 April" in text
     typed = FrostDates(earlier, None, -9.0, 0, "typed", before, date(2026, 3, 1))
     assert "come from the monthly temperatures you entered instead of the usual climate of the region" in frosts_changed(
@@ -184,5 +184,5 @@ def test_dates_weighed_from_two_sources_are_shown_with_both(garden: Garden, monk
     )
     monkeypatch.setattr(forecasts, "frosts_of", lambda _garden: weighed)
     text = frosts_words(garden, Units(), date(2026, 3, 20))
-    assert "From 6 years of this site’s own days and the usual climate of the region." in text
-    assert "By its own days alone the last spring frost would come about 18 April, without them about 3 May." in text
+    assert "Source: 6 years of this site’s own days and the usual climate of the region." in text
+    assert "By this site’s own days alone, the last spring frost would be about 18 April; without them, about 3 May." in text

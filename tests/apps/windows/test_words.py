@@ -37,7 +37,7 @@ def outlook(*spans: tuple[str, str], best: tuple[str, str] | None = None, open_e
             ("today to 14 May", "again 21 August to 4 September"),
         ),
         (outlook(("2027-03-12", "2027-04-04")), ("12 March 2027 to 4 April 2027", "")),
-        (outlook(), ("no sure window", "soil too cold")),
+        (outlook(), ("no reliable window", "soil too cold")),
     ],
 )
 def test_a_window_in_words(row: CropOutlook, said: tuple[str, str]) -> None:
@@ -57,7 +57,7 @@ FROSTS = FrostDates(
     [
         (TODAY, ["Today is 2 weeks before the usual last frost of spring, 6 May."]),
         (date(2026, 4, 29), ["29 April is 1 week before the usual last frost of spring, 6 May."]),
-        (date(2026, 5, 4), ["4 May is the week of the usual last frost of spring, 6 May."]),
+        (date(2026, 5, 4), ["4 May is in the week of the usual last frost of spring, 6 May."]),
         (date(2026, 5, 27), ["27 May is 3 weeks after the usual last frost of spring, 6 May."]),
         (date(2026, 8, 27), ["27 August is 6 weeks before the usual first frost of autumn, 8 October."]),
         (date(2026, 7, 20), []),

@@ -36,7 +36,7 @@ def test_a_command_that_is_not_answered_is_given_up(db: None) -> None:
                 with connection.cursor() as cursor:
                     cursor.execute("SELECT pg_sleep(60)")
             except OperationalError:
-                return "given up"
+                return "ended"
             return "answered"
 
         try:
@@ -47,7 +47,7 @@ def test_a_command_that_is_not_answered_is_given_up(db: None) -> None:
     thread = threading.Thread(target=ask)
     thread.start()
     thread.join(A_WHILE_S)
-    assert results == [("given up", True)]
+    assert results == [("ended", True)]
     assert short.is_resting()
 
 
@@ -73,7 +73,7 @@ def test_pages_say_so_at_once_while_health_goes_on_answering(client: Client, db:
     PATIENCE.rest()
     page = client.get("/sign-in/")
     assert page.status_code == 503
-    assert "does not answer" in page.content.decode()
+    assert "not responding" in page.content.decode()
     assert client.get("/api/v1/device").json()["detail"]
     assert client.get("/readyz/").status_code == 503
     assert client.get("/healthz/").status_code == 200

@@ -16,16 +16,16 @@ from cloche.apps.gardens.models import User
 from cloche.apps.shared.words import lazy
 
 SAID = {
-    "account/messages/password_changed.txt": lazy("Your password is changed. Other devices have been signed out."),
-    "account/messages/email_confirmed.txt": lazy("That address is confirmed as yours."),
-    "account/messages/email_confirmation_sent.txt": lazy("A letter is on its way to {email}. Open the link in it."),
-    "account/messages/email_deleted.txt": lazy("That address is no longer waited for."),
-    "usersessions/messages/sessions_logged_out.txt": lazy("The other devices are signed out."),
-    "mfa/messages/totp_activated.txt": lazy("From now on signing in asks for a code from your phone."),
-    "mfa/messages/totp_deactivated.txt": lazy("Signing in no longer asks for a code from your phone."),
-    "mfa/messages/recovery_codes_generated.txt": lazy("New spare codes are made. The old ones no longer work."),
-    "mfa/messages/webauthn_added.txt": lazy("The passkey is added."),
-    "mfa/messages/webauthn_removed.txt": lazy("The passkey is taken away."),
+    "account/messages/password_changed.txt": lazy("Password changed. Your other devices have been signed out."),
+    "account/messages/email_confirmed.txt": lazy("Email address confirmed."),
+    "account/messages/email_confirmation_sent.txt": lazy("We have emailed {email}. Open the link in that email."),
+    "account/messages/email_deleted.txt": lazy("Address removed."),
+    "usersessions/messages/sessions_logged_out.txt": lazy("Other devices signed out."),
+    "mfa/messages/totp_activated.txt": lazy("From now on, signing in needs a code from your phone."),
+    "mfa/messages/totp_deactivated.txt": lazy("Signing in no longer needs a code from your phone."),
+    "mfa/messages/recovery_codes_generated.txt": lazy("New recovery codes created. The old ones no longer work."),
+    "mfa/messages/webauthn_added.txt": lazy("Passkey added."),
+    "mfa/messages/webauthn_removed.txt": lazy("Passkey removed."),
 }
 """What allauth has to say, by its names; about the rest Cloche is silent."""
 
@@ -34,14 +34,14 @@ class Adapter(DefaultAccountAdapter):
     """Accounts are made at the welcome and by invitation alone; letters go through the queue."""
 
     error_messages = DefaultAccountAdapter.error_messages | {
-        "duplicate_email": lazy("That is your address already."),
-        "email_taken": lazy("Somebody here has that address already."),
-        "enter_current_password": lazy("That is not your present password."),
+        "duplicate_email": lazy("That is already your address."),
+        "email_taken": lazy("Someone here already uses that address."),
+        "enter_current_password": lazy("That is not your current password."),
         "incorrect_password": lazy("That is not your password."),
-        "incorrect_code": lazy("That code does not fit. A new one comes every half minute; each works once."),
-        "same_as_current": lazy("That is the one you have."),
-        "rate_limited": lazy("That was asked too often. Wait a minute and try again."),
-        "too_many_login_attempts": lazy("Too many tries. Wait a quarter of an hour."),
+        "incorrect_code": lazy("That code is not correct. A new one appears every 30 seconds, and each works once."),
+        "same_as_current": lazy("That is already your address."),
+        "rate_limited": lazy("Too many requests. Wait a minute and try again."),
+        "too_many_login_attempts": lazy("Too many attempts. Wait 15 minutes and try again."),
     }
 
     def is_open_for_signup(self, request: HttpRequest) -> bool:
@@ -88,8 +88,8 @@ class SecondFactors(DefaultMFAAdapter):
     """Codes from a phone, spare codes, passkeys."""
 
     error_messages = DefaultMFAAdapter.error_messages | {
-        "incorrect_code": lazy("That code does not fit. A new one comes every half minute; each works once."),
-        "cannot_delete_authenticator": lazy("That one cannot be taken away."),
+        "incorrect_code": lazy("That code is not correct. A new one appears every 30 seconds, and each works once."),
+        "cannot_delete_authenticator": lazy("That address cannot be removed."),
     }
 
     def get_totp_issuer(self) -> str:

@@ -51,7 +51,7 @@ def join(request: HttpRequest, token: str) -> HttpResponse:
         role = membership.get_role_display()
         messages.success(
             request,
-            _("You belong to {name} now, as {get_role_display}.").format(name=invitation.garden.name, get_role_display=role),
+            _("You have joined {name} as {get_role_display}.").format(name=invitation.garden.name, get_role_display=role),
         )
         return response
     context = {"invitation": invitation, "form": form, "role": invitation.get_role_display()}
@@ -73,7 +73,7 @@ def me(request: HttpRequest) -> HttpResponse:
     if form.is_valid():
         form.save()
         with override(language_of(form.instance)):
-            messages.success(request, _("Your units are changed everywhere."))
+            messages.success(request, _("Units changed on all pages."))
         response = redirect("home")
         remember_language(response, form.instance)
         return response

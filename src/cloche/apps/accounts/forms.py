@@ -15,17 +15,20 @@ from cloche.apps.accounts import flows
 from cloche.apps.gardens.forms import FirstPersonForm
 from cloche.apps.shared.words import lazy
 
-PASSWORD_HELP = lazy("At least eight characters, and not only digits.")
+PASSWORD_HELP = lazy("At least eight characters, not only digits.")
 LABELS = {
-    "oldpassword": lazy("Your present password"),
-    "password1": lazy("The new one"),
+    "oldpassword": lazy("Current password"),
+    "password1": lazy("New password"),
     "password": lazy("Your password"),
-    "email": lazy("Mail address"),
+    "email": lazy("Email address"),
     "code": lazy("Code"),
-    "name": lazy("What you call it"),
-    "passwordless": lazy("It signs me in by itself, without name and password"),
+    "name": lazy("Name"),
+    "passwordless": lazy("Let this passkey sign me in without name and password"),
 }
-HELP = {"password1": PASSWORD_HELP, "passwordless": lazy("It then asks for your finger, your face or its own code.")}
+HELP = {
+    "password1": PASSWORD_HELP,
+    "passwordless": lazy("Your device then asks for your fingerprint, your face or its own code."),
+}
 
 
 class _OurWords(forms.Form):
@@ -44,16 +47,16 @@ class NewPersonForm(FirstPersonForm):
     """Somebody new: a name, a password, and an address if they like."""
 
     email = forms.EmailField(
-        label=lazy("Mail address, if you like"),
+        label=lazy("Email address (optional)"),
         required=False,
-        help_text=lazy("For a new password, should you forget yours. Nobody else sees it."),
+        help_text=lazy("For resetting a forgotten password. Nobody else can see it."),
     )
 
     def clean_username(self) -> str:
         """A name, not an address: by those people sign in, too."""
         name: str = self.cleaned_data["username"]
         if "@" in name:
-            raise forms.ValidationError(lazy("A name has no @ in it; the address goes below."), code="name")
+            raise forms.ValidationError(lazy("A name cannot contain @. Enter your email address below."), code="name")
         return name
 
 

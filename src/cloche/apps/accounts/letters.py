@@ -24,15 +24,15 @@ CONFIRM = ("account/email/email_confirmation", "account/email/email_confirmation
 RESET = "account/email/password_reset_key"
 CHANGED = {
     "account/email/password_changed": lazy("Your password was changed."),
-    "account/email/password_reset": lazy("Your password was replaced by way of a letter to you."),
-    "account/email/email_changed": lazy("Your mail address was changed."),
-    "account/email/email_confirmed": lazy("A mail address was confirmed as yours."),
-    "account/email/email_deleted": lazy("A mail address was taken away from your account."),
-    "mfa/email/totp_activated": lazy("Signing in now also asks for a code from your phone."),
-    "mfa/email/totp_deactivated": lazy("Signing in no longer asks for a code from your phone."),
-    "mfa/email/recovery_codes_generated": lazy("New spare codes were made; the old ones no longer work."),
+    "account/email/password_reset": lazy("Your password was reset by email."),
+    "account/email/email_changed": lazy("Your email address was changed."),
+    "account/email/email_confirmed": lazy("An email address was confirmed as yours."),
+    "account/email/email_deleted": lazy("An email address was removed from your account."),
+    "mfa/email/totp_activated": lazy("Signing in now also needs a code from your phone."),
+    "mfa/email/totp_deactivated": lazy("Signing in no longer needs a code from your phone."),
+    "mfa/email/recovery_codes_generated": lazy("New recovery codes were created. The old ones no longer work."),
     "mfa/email/webauthn_added": lazy("A passkey was added to your account."),
-    "mfa/email/webauthn_removed": lazy("A passkey was taken away from your account."),
+    "mfa/email/webauthn_removed": lazy("A passkey was removed from your account."),
 }
 """What allauth tells of, by its names."""
 
@@ -78,18 +78,18 @@ def write(person: User | None, email: str, kind: str, link: str = "", address: s
 def _words(name: str, kind: str, link: str, address: str) -> tuple[str, str] | None:
     greeting = _("{name},").format(name=name)
     if kind in CONFIRM:
-        text = _("to confirm that this address is yours, open this page and press the button:")
-        after = _("If you know nothing of this, somebody mistyped their own address; do nothing.")
-        return _("Cloche: is this your address?"), f"{greeting}\n\n{text}\n\n{link}\n\n{after}\n"
+        text = _("To confirm that this address is yours, open this page and press the button:")
+        after = _("If you did not expect this, someone mistyped their own address, and you can ignore this email.")
+        return _("Cloche: confirm your email address"), f"{greeting}\n\n{text}\n\n{link}\n\n{after}\n"
     if kind == RESET:
-        text = _("here you can choose a new password; the link works once, for an hour:")
-        after = _("If you did not ask for it, do nothing: your password stays as it is.")
-        return _("Cloche: a new password"), f"{greeting}\n\n{text}\n\n{link}\n\n{after}\n"
+        text = _("You can choose a new password on this page. The link works once, within an hour:")
+        after = _("If you did not request this, you can ignore this email. Your password has not changed.")
+        return _("Cloche: reset your password"), f"{greeting}\n\n{text}\n\n{link}\n\n{after}\n"
     if kind in CHANGED:
         when = _("On {day} at {clock}, from {address}.").format(
             day=words.day_with_year(clock.now().date()), clock=words.clock(clock.now()) + " UTC", address=address
         )
-        after = _("If it was not you, choose a new password and look at the devices that are signed in, under your name.")
+        after = _("If this was not you, change your password and check your signed-in devices in your account.")
         return _("Cloche: your account"), f"{greeting}\n\n{CHANGED[kind]} {when}\n\n{after}\n"
     return None
 
@@ -105,5 +105,5 @@ def hand_over(email: str, subject: str, text: str) -> None:
         send_mail(subject, text, None, [email])
     except (SMTPException, OSError) as lost:
         raise NotSent(
-            _("The mail server did not accept the letter to {email} ({name}).").format(email=email, name=type(lost).__name__)
+            _("The mail server did not accept the email to {email} ({name}).").format(email=email, name=type(lost).__name__)
         ) from lost

@@ -22,7 +22,7 @@ CORE_C, HEIGHT_M, DEPTH_M = (-10.0, 90.0), (0.0, 2.5), (0.05, 2.0)
 class _Dated(forms.Form):
     """Something of a day that is past."""
 
-    on = DayField(label=lazy("On"))
+    on = DayField(label=lazy("Date"))
 
     def __init__(self, *args: Any, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -33,21 +33,21 @@ class _Dated(forms.Form):
         """Not ahead."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
-            raise forms.ValidationError(_("That day is still to come."))
+            raise forms.ValidationError(_("That date is in the future."))
         return on
 
     def within(self, name: str, limits: tuple[float, float], texts: tuple[str, str]) -> None:
         """Refuse what cannot be at its field."""
         value = self.cleaned_data.get(name)
         if value is not None and not limits[0] <= value <= limits[1]:
-            self.add_error(name, _("Between {low} and {high}.").format(low=texts[0], high=texts[1]))
+            self.add_error(name, _("Enter a value from {low} to {high}.").format(low=texts[0], high=texts[1]))
 
 
 class HeatTestForm(_Dated):
     """Minutes to the set-point, and nine spots."""
 
     minutes = forms.IntegerField(
-        label=lazy("Minutes to its set-point"), required=False, min_value=0, max_value=10_000,
+        label=lazy("Minutes to the set-point"), required=False, min_value=0, max_value=10_000,
         widget=forms.TextInput(attrs={"inputmode": "numeric", "autocomplete": "off"}),
     )  # fmt: skip
 
@@ -55,7 +55,7 @@ class HeatTestForm(_Dated):
         super().__init__(*args, **({"auto_id": "test_%s"} | kwargs))
         for number in range(1, SPOTS + 1):
             self.fields[f"spot_{number}"] = TypedNumber(required=False)
-            label = _("Spot {number}, {degree}").format(number=number, degree=self.units.degree)
+            label = _("Spot {number} ({degree})").format(number=number, degree=self.units.degree)
             typed(self, f"spot_{number}", lambda text: parse_air(text, self.units), label, None)
 
     def clean(self) -> dict[str, Any]:
@@ -63,7 +63,7 @@ class HeatTestForm(_Dated):
         data = super().clean() or {}
         data["spots"] = [data.get(f"spot_{number}") for number in range(1, SPOTS + 1)]
         if not self.errors and data.get("minutes") is None and not any(spot is not None for spot in data["spots"]):
-            self.add_error("minutes", _("Write down the minutes, or what was read at some spots."))
+            self.add_error("minutes", _("Enter the minutes, or the temperature at some of the spots."))
         return data
 
 
@@ -72,13 +72,13 @@ class DiaryForm(_Dated):
 
     core = TypedNumber(required=False)
     height = TypedNumber(required=False)
-    note = LineField(label=lazy("In words"), required=False, max_length=200)
+    note = LineField(label=lazy("Note"), required=False, max_length=200)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "diary_%s"} | kwargs))
         units = self.units
-        typed(self, "core", lambda text: _hot(text, units), _("Core, {degree}").format(degree=units.degree), None)
-        label = _("The heap still stands, {length}").format(length=units.length)
+        typed(self, "core", lambda text: _hot(text, units), _("Core temperature ({degree})").format(degree=units.degree), None)
+        label = _("Height of the heap ({length})").format(length=units.length)
         typed(self, "height", lambda text: parse_any_length(text, units), label, None)
 
     def clean(self) -> dict[str, Any]:
@@ -87,7 +87,7 @@ class DiaryForm(_Dated):
         self.within("core", CORE_C, tuple(self.units.temperature_text(c, 0) for c in CORE_C))  # type: ignore[arg-type]
         self.within("height", HEIGHT_M, tuple(self.units.length_text(m) for m in HEIGHT_M))  # type: ignore[arg-type]
         if not self.errors and not any(data.get(name) not in (None, "") for name in ("core", "height", "note")):
-            self.add_error("core", _("Write down its core, its height or a few words."))
+            self.add_error("core", _("Enter a core temperature, a height or a note."))
         return data
 
     def note_for(self, place: Place) -> HotbedNote:
@@ -99,10 +99,10 @@ class DiaryForm(_Dated):
 class FillForm(_Dated):
     """What it was filled with again."""
 
-    material = forms.ChoiceField(label=lazy("With"))
+    material = forms.ChoiceField(label=lazy("Material"))
     depth = TypedNumber()
-    moist = forms.ChoiceField(label=lazy("It was"))
-    trodden = forms.ChoiceField(label=lazy("and"))
+    moist = forms.ChoiceField(label=lazy("Moisture"))
+    trodden = forms.ChoiceField(label=lazy("Second material"))
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "fill_%s"} | kwargs))
@@ -111,7 +111,7 @@ class FillForm(_Dated):
         for name, offered in choices:
             self.fields[name].choices = offered  # type: ignore[attr-defined]
         self.initial |= {"moist": "moist", "trodden": "firm"}  # type: ignore[operator]
-        label = _("Thickness, {length}").format(length=units.length)
+        label = _("Thickness ({length})").format(length=units.length)
         typed(self, "depth", lambda text: parse_any_length(text, units), label, None)
 
     def clean(self) -> dict[str, Any]:

@@ -45,7 +45,7 @@ def heat_test(request: GardenRequest, place_id: int) -> HttpResponse:
     if form.is_valid():
         data = form.cleaned_data
         HeatTest.objects.create(place=place, on=data["on"], minutes=data["minutes"], spots=data["spots"])
-        messages.success(request, _("Written down: the test of {name}.").format(name=place.name))
+        messages.success(request, _("Test of {name} saved.").format(name=place.name))
         return redirect("tray", request.garden.pk, place.pk)
     context = {"form": form, "place": place}
     return render(request, "bench/heat_test.html", context, status=INVALID if form.errors else 200)
@@ -73,11 +73,11 @@ def diary(request: GardenRequest, place_id: int) -> HttpResponse:
     fill = FillForm(request.POST if is_fill else None, units=units, today=today)
     if line.is_valid():
         line.note_for(place).save()
-        messages.success(request, _("Written down in the diary of {name}.").format(name=place.name))
+        messages.success(request, _("Saved in the diary of {name}.").format(name=place.name))
         return redirect("diary", request.garden.pk, place.pk)
     if fill.is_valid():
         flows.fill_again(fill.fill_for(place))
-        messages.success(request, _("Written down; {name} is being worked out again.").format(name=place.name))
+        messages.success(request, _("Saved. Updating the forecast for {name}…").format(name=place.name))
         return redirect("diary", request.garden.pk, place.pk)
     context = {"line": line, "fill": fill, "place": place, "page": diary_page(place, units, today)}
     return render(request, "bench/diary.html", context, status=INVALID if line.errors or fill.errors else 200)
@@ -126,10 +126,10 @@ def life(request: GardenRequest, sowing_id: int) -> HttpResponse:
     if form.is_valid():
         data = form.cleaned_data
         step = Step(sowing=sowing, kind=data["kind"], on=data["on"], place=data["place"], cell_m=data["cell"])
-        text = _("Written down. It stands in {place}.")
+        text = _("Saved. The tray is now in {place}.")
         if step.kind == Step.Kind.PLANTED:
             plants.plant_out(step, request.user)
-            text = _("Written down. It stands in {place}, and in the plan of that bed.")
+            text = _("Saved. The plants are now in {place} and in the plan of that bed.")
         else:
             flow.take_step(step)
         messages.success(request, text.format(place=sowing.place.name))
@@ -153,9 +153,9 @@ def remove_step(request: GardenRequest, sowing_id: int, step_id: int) -> HttpRes
             plants.take_planting_out_back(step)
         else:
             flow.take_back(step)
-        messages.success(request, _("Removed. It stands in {place}.").format(place=sowing.place.name))
+        messages.success(request, _("Move removed. The tray is in {place} again.").format(place=sowing.place.name))
     except flow.NotTheLast:
-        messages.error(request, _("Take the later move back first: it leads on from this one."))
+        messages.error(request, _("Undo the later move first, because it starts where this one ends."))
     return redirect("life", request.garden.pk, sowing.pk)
 
 

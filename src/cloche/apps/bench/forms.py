@@ -20,9 +20,9 @@ from cloche.bridge.values.clocks import parse_spans, spans_text
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
 from cloche_engine.errors import OutOfRange
 
-SHADES = [(0.0, lazy("nothing")), (0.3, lazy("a curtain or bare trees")), (0.6, lazy("trees or a roof, half the day"))]
-SHADES.append((0.85, lazy("a wall or house before it")))
-AWAY = [(0.1, lazy("on the sill")), (0.4, lazy("an arm’s length into the room")), (1.0, lazy("a step into the room"))]
+SHADES = [(0.0, lazy("nothing")), (0.3, lazy("a curtain or bare trees")), (0.6, lazy("trees or a roof for half the day"))]
+SHADES.append((0.85, lazy("a wall or house in front of it")))
+AWAY = [(0.1, lazy("on the sill")), (0.4, lazy("an arm’s length into the room")), (1.0, lazy("one step into the room"))]
 AWAY.append((2.0, lazy("deep in the room")))
 AIR_AGO_D = 60
 
@@ -55,7 +55,7 @@ class HeatForm(ShownAs, forms.ModelForm):
     shown_as = {"length_m": "length", "width_m": "width", "lift_k": "lift", "start_c": "start", "stop_c": "stop"}
     shown_as |= {"over_m": "over", "under_m": "under"}
 
-    watts = TypedNumber(label=lazy("Watts, as printed on it"), required=False)
+    watts = TypedNumber(label=lazy("Power on the label (W)"), required=False)
     cable_m = TypedNumber(required=False)
     cable_w_m = TypedNumber(required=False)
     length = TypedNumber(required=False)
@@ -65,45 +65,48 @@ class HeatForm(ShownAs, forms.ModelForm):
     stop = TypedNumber(required=False)
     over = TypedNumber(required=False)
     under = TypedNumber(required=False)
-    spans = SpansField(label=lazy("On at these hours"), required=False)
+    spans = SpansField(label=lazy("Hours of heat"), required=False)
 
     class Meta:
         model = HeatPeriod
         fields = ["source", "first", "last", "control", "probe", "filling", "filling_wet"]
         labels = {
-            "source": lazy("What warms it"),
-            "first": lazy("From"),
+            "source": lazy("Heat source"),
+            "first": lazy("First day"),
             "last": lazy("Last day"),
-            "control": lazy("Switched by"),
-            "probe": lazy("Its probe is"),
-            "filling": lazy("Layer about the cable"),
-            "filling_wet": lazy("That layer is kept moist"),
+            "control": lazy("Control"),
+            "probe": lazy("Position of the probe"),
+            "filling": lazy("Material around the cable"),
+            "filling_wet": lazy("The layer is kept moist"),
         }
-        help_texts = {"last": lazy("Leave empty while it is there.")}
+        help_texts = {"last": lazy("Leave empty while it is still there.")}
         widgets = {"first": DATE, "last": DATE}
 
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.place, self.units, instance = place, units, self.instance
         length, degree = units.length, units.degree
-        typed(self, "watts", parse_number, _("Watts, as printed on it"), instance.watts)
-        typed(self, "cable_m", parse_number, _("Cable, metres"), instance.cable_m)
-        typed(self, "cable_w_m", parse_number, _("Watts a metre"), instance.cable_w_m)
-        lift = _("Or measured as it stands: warmer than the room by, {degree}").format(degree=degree)
+        typed(self, "watts", parse_number, _("Power on the label (W)"), instance.watts)
+        typed(self, "cable_m", parse_number, _("Length of cable (m)"), instance.cable_m)
+        typed(self, "cable_w_m", parse_number, _("Watts per metre"), instance.cable_w_m)
+        lift = _("Or measured lift over the room ({degree})").format(degree=degree)
         typed(self, "lift", parse_number, lift, None)
         if instance.lift_k is not None:
             self.initial.setdefault("lift", f"{units.difference_from_k(instance.lift_k):.1f}")
         for name in ("length", "width"):
-            label = _("Length, {length}") if name == "length" else _("Width, {length}")
+            label = _("Length ({length})") if name == "length" else _("Width ({length})")
             value = units.length_from_m(getattr(instance, f"{name}_m"))
             typed(self, name, lambda text: parse_any_length(text, units), label.format(length=length), value)
-        for name, label in (("start", _("On below, {degree}")), ("stop", _("Off above, {degree}"))):
+        for name, label in (("start", _("On below ({degree})")), ("stop", _("Off above ({degree})"))):
             value = units.temperature_from_c(getattr(instance, f"{name}_c"))
             typed(self, name, lambda text: parse_soil(text, units), label.format(degree=degree), round(value, 1))
-        for name, label in (("over", _("Of it above the cable, {length}")), ("under", _("below the cable, {length}"))):
+        for name, label in (
+            ("over", _("Thickness above the cable ({length})")),
+            ("under", _("Thickness below the cable ({length})")),
+        ):
             value = units.length_from_m(getattr(instance, f"{name}_m"))
             typed(self, name, lambda text: parse_depth(text, units), label.format(length=length), value)
-        self.fields["spans"].help_text = _("Such as 6–22, or 5:30–9, 16–21. In standard time, without daylight saving.")
+        self.fields["spans"].help_text = _("For example 6–22, or 5:30–9, 16–21. Standard time, without daylight saving.")
         if instance.spans:
             self.initial.setdefault("spans", spans_text(instance.spans))
 
@@ -122,7 +125,7 @@ class HeatForm(ShownAs, forms.ModelForm):
             setattr(instance, f"{name}_m", data.get(name) or 0.0)
         instance.spans = data.get("spans") or []
         if data.get("control") == HeatPeriod.Control.TIMER and not instance.spans and "spans" not in self.errors:
-            self.add_error("spans", _("Say at which hours it is on, such as 6–22."))
+            self.add_error("spans", _("Enter the hours when it is on, for example 6–22."))
         refused_by(self, {"watts": "watts", "cable_m": "cable_m", "cable_w_m": "cable_w_m"} | self.shown_as)
         return data
 
@@ -135,27 +138,27 @@ class LampForm(forms.ModelForm):
     length = TypedNumber()
     width = TypedNumber()
     away = TypedNumber()
-    spans = SpansField(label=lazy("Lit at these hours"))
+    spans = SpansField(label=lazy("Hours of light"))
 
     class Meta:
         model = Lamp
         fields = ["kind", "first", "last"]
-        labels = {"kind": lazy("Lamp"), "first": lazy("From"), "last": lazy("Last day")}
-        help_texts = {"last": lazy("Leave empty while it is there.")}
+        labels = {"kind": lazy("Lamp"), "first": lazy("First day"), "last": lazy("Last day")}
+        help_texts = {"last": lazy("Leave empty while it is still there.")}
         widgets = {"first": DATE, "last": DATE}
 
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.place, instance, length = place, self.instance, units.length
-        typed(self, "watts", parse_number, _("Watts at the plug"), instance.watts)
-        typed(self, "ppfd", parse_number, _("Or measured at the leaves: PPFD, µmol/m²s"), instance.ppfd)
-        for name, label in (("length", _("Lights a length of, {length}")), ("width", _("and a width of, {length}"))):
+        typed(self, "watts", parse_number, _("Power at the plug (W)"), instance.watts)
+        typed(self, "ppfd", parse_number, _("Or measured at the leaves: PPFD (µmol/m²s)"), instance.ppfd)
+        for name, label in (("length", _("Length lit ({length})")), ("width", _("Width lit ({length})"))):
             value = units.length_from_m(getattr(instance, f"{name}_m"))
             typed(self, name, lambda text: parse_any_length(text, units), label.format(length=length), value)
-        label = _("Hangs above the leaves, {length}").format(length=length)
+        label = _("Height above the leaves ({length})").format(length=length)
         typed(self, "away", lambda text: parse_depth(text, units), label, units.length_from_m(instance.away_m))
         self.fields["away"].help_text = _("About 8 cm or 3 in above cool-season seedlings; raise it as they grow.")
-        self.fields["spans"].help_text = _("Such as 6–20, or 5:30–9, 16–21 about the daylight; plants want a dark night.")
+        self.fields["spans"].help_text = _("For example 6–20, or 5:30–9, 16–21 around daylight. Plants need a dark night.")
         self.initial.setdefault("spans", spans_text(instance.spans) if instance.spans else "6–20")
 
     def clean(self) -> dict[str, Any]:
@@ -197,11 +200,11 @@ class RoomForm(forms.ModelForm):
     def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.garden = garden
-        for name, label in (("night_c", _("Coldest of its nights, {degree}")), ("day_c", _("Warmest of its days, {degree}"))):
+        for name, label in (("night_c", _("Coldest night ({degree})")), ("day_c", _("Warmest daytime temperature ({degree})"))):
             stored = getattr(self.instance, name)
             value = None if stored is None else units.temperature_from_c(stored)
             typed(self, name, lambda text: parse_air(text, units), label.format(degree=units.degree), value)
-        self.fields["night_c"].help_text = _("Leave both empty if you do not know; readings of its air will tell.")
+        self.fields["night_c"].help_text = _("Leave both empty if you do not know. Readings of its air will show.")
 
     def clean_name(self) -> str:
         """One name once a garden."""
@@ -221,15 +224,15 @@ class RoomForm(forms.ModelForm):
 class AirForm(forms.Form):
     """Air that was read in a room."""
 
-    what = forms.ChoiceField(label=lazy("Air"), choices=RoomAir.What.choices)
+    what = forms.ChoiceField(label=lazy("Air temperature"), choices=RoomAir.What.choices)
     temperature = TypedNumber()
-    day = DayField(label=lazy("Day"))
+    day = DayField(label=lazy("Date"))
     hour = forms.TimeField(label=lazy("Time"), widget=forms.TimeInput(attrs={"type": "time"}, format="%H:%M"))
 
     def __init__(self, *args: Any, units: Units, room: Room, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "air_%s"} | kwargs))
         self.room = room
-        typed(self, "temperature", lambda text: parse_air(text, units), _("Read, {d}").format(d=units.degree), None)
+        typed(self, "temperature", lambda text: parse_air(text, units), _("Temperature ({d})").format(d=units.degree), None)
         local = clock.now().astimezone(room.garden.timezone)
         self.fields["day"].initial, self.fields["hour"].initial = local.date(), local.time().replace(second=0, microsecond=0)
 
@@ -239,9 +242,9 @@ class AirForm(forms.Form):
         if data.get("day") and data.get("hour"):
             at = datetime.combine(data["day"], data["hour"], tzinfo=self.room.garden.timezone)
             if at > clock.now() + timedelta(minutes=1):
-                self.add_error("day", _("That is still to come."))
+                self.add_error("day", _("That time is in the future."))
             elif at < clock.now() - timedelta(days=AIR_AGO_D):
-                self.add_error("day", _("That is more than two months ago; it tells nothing of now."))
+                self.add_error("day", _("That was more than two months ago, too long ago to affect the forecast."))
             data["at"] = at
         return data
 
@@ -255,20 +258,20 @@ class AirForm(forms.Form):
 class StandsForm(forms.ModelForm):
     """In which room a tray stands, and by which window."""
 
-    window_shade = forms.TypedChoiceField(label=lazy("Before the window"), choices=SHADES, coerce=float)
-    window_away_m = forms.TypedChoiceField(label=lazy("The tray stands"), choices=AWAY, coerce=float)
+    window_shade = forms.TypedChoiceField(label=lazy("Outside the window"), choices=SHADES, coerce=float)
+    window_away_m = forms.TypedChoiceField(label=lazy("Distance from the window"), choices=AWAY, coerce=float)
 
     class Meta:
         model = Place
         fields = ["room", "window_aspect_deg"]
-        labels = {"room": lazy("Stands in"), "window_aspect_deg": lazy("By a window that looks")}
+        labels = {"room": lazy("Room"), "window_aspect_deg": lazy("Window faces")}
 
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.fields["room"].queryset = garden.rooms.filter(removed_at__isnull=True)  # type: ignore[attr-defined]
         self.fields["room"].empty_label = _("a usual room")  # type: ignore[attr-defined]
         window: Any = self.fields["window_aspect_deg"]
-        window.choices = [("", _("no window worth counting")), *list(window.choices)[1:]]
+        window.choices = [("", _("no useful window")), *list(window.choices)[1:]]
         for name, choices in (("window_shade", SHADES), ("window_away_m", AWAY)):
             stored = getattr(self.instance, name)
             self.initial[name] = min((value for value, _unused in choices), key=lambda value: abs(value - stored))
@@ -287,8 +290,8 @@ class OnHotbedForm(forms.ModelForm):
     class Meta:
         model = HotbedTray
         fields = ["hotbed", "first", "last"]
-        labels = {"hotbed": lazy("Hotbed"), "first": lazy("From"), "last": lazy("Last day")}
-        help_texts = {"last": lazy("Leave empty while it is there.")}
+        labels = {"hotbed": lazy("Hotbed"), "first": lazy("First day"), "last": lazy("Last day")}
+        help_texts = {"last": lazy("Leave empty while it is still there.")}
         widgets = {"first": DATE, "last": DATE}
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
@@ -306,7 +309,7 @@ class OnHotbedForm(forms.ModelForm):
             if last:
                 others = others.filter(first__lte=last)
             if others.exclude(pk=self.instance.pk).exists():
-                self.add_error("first", _("It stands on a hotbed then already; take it off that one first."))
+                self.add_error("first", _("The tray is already on a hotbed then. Take it off that one first."))
         return data
 
 
@@ -319,15 +322,15 @@ class RulesForm(forms.ModelForm):
     class Meta:
         model = Garden
         fields = ["heat_off_rule"]
-        labels = {"heat_off_rule": lazy("Heat goes off")}
+        labels = {"heat_off_rule": lazy("When the heat goes off")}
 
     def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "rules_%s"} | kwargs))
         instance = self.instance
-        label = _("Trays outdoors come in below, {degree}").format(degree=units.degree)
+        label = _("Bring trays in below ({degree})").format(degree=units.degree)
         typed(self, "bring_in", lambda text: parse_air(text, units), label, units.temperature_from_c(instance.bring_in_c))
-        typed(self, "price", parse_number, _("A kilowatt hour costs"), instance.price_kwh)
-        self.fields["price"].help_text = _("In your money; leave empty to see energy alone.")
+        typed(self, "price", parse_number, _("Price of one kilowatt hour"), instance.price_kwh)
+        self.fields["price"].help_text = _("In your own currency. Leave empty to see energy only.")
 
     def clean(self) -> dict[str, Any]:
         """Carried over to the row."""
@@ -342,8 +345,8 @@ class RulesForm(forms.ModelForm):
 class StepForm(forms.Form):
     """What happened to a sowing."""
 
-    kind = forms.ChoiceField(label=lazy("What happened"))
-    on = DayField(label=lazy("On"))
+    kind = forms.ChoiceField(label=lazy("Step"))
+    on = DayField(label=lazy("Date"))
     place = forms.ModelChoiceField(Place.objects.none(), label=lazy("To"), required=False)
     cell = TypedNumber(required=False)
 
@@ -355,8 +358,8 @@ class StepForm(forms.Form):
         self.fields["kind"].choices = Step.Kind.choices  # type: ignore[attr-defined]
         self.fields["on"].initial = today
         self.fields["place"].queryset = sowing.place.garden.places.all()  # type: ignore[attr-defined]
-        self.fields["place"].empty_label = _("it stays where it is")  # type: ignore[attr-defined]
-        label = _("Into cells or pots of, {length}").format(length=units.length)
+        self.fields["place"].empty_label = _("stays where it is")  # type: ignore[attr-defined]
+        label = _("Width of the new cells or pots ({length})").format(length=units.length)
         typed(self, "cell", lambda text: parse_depth(text, units), label, None)
 
     def clean_on(self) -> date:
@@ -364,12 +367,12 @@ class StepForm(forms.Form):
         on: date = self.cleaned_data["on"]
         moves = [step.on for step in self.sowing.steps.all() if step.left_id is not None]
         if on > self.today:
-            raise forms.ValidationError(_("That day is still to come: write it down once it is done."))
+            raise forms.ValidationError(_("That date is in the future. Save the step once it is done."))
         if on < self.sowing.sown_on:
-            raise forms.ValidationError(_("That is before it was sown."))
+            raise forms.ValidationError(_("That date is before the sowing."))
         if moves and on < moves[-1]:
             day = words.day(moves[-1], self.today)
-            raise forms.ValidationError(_("It was moved on {day}: what came before cannot be slipped in.").format(day=day))
+            raise forms.ValidationError(_("The tray was moved on {day}, so you cannot add an earlier move.").format(day=day))
         return on
 
     def clean_cell(self) -> float | None:
@@ -377,7 +380,7 @@ class StepForm(forms.Form):
         cell: float | None = self.cleaned_data["cell"]
         if cell is not None and not 0.01 <= cell <= 0.5:
             low, high = (self.units.length_text(end) for end in (0.01, 0.5))
-            raise forms.ValidationError(_("Between {low} and {high}.").format(low=low, high=high))
+            raise forms.ValidationError(_("Enter a value from {low} to {high}.").format(low=low, high=high))
         return cell
 
     def clean(self) -> dict[str, Any]:
@@ -387,9 +390,9 @@ class StepForm(forms.Form):
         data = super().clean() or {}
         kind, place = data.get("kind"), data.get("place")
         if kind in MOVES and place is None:
-            self.add_error("place", _("Say where it stands now."))
+            self.add_error("place", _("Choose where the tray is now."))
         if place is not None and place == self.sowing.place:
-            self.add_error("place", _("It stands there already."))
+            self.add_error("place", _("The tray is already there."))
         if kind == self.steps.POTTED and data.get("cell") is None and "cell" not in self.errors:
-            self.add_error("cell", _("Say how wide the new cells or pots are; it tells how long they last."))
+            self.add_error("cell", _("Enter the width of the new cells or pots. It shows how long they will last."))
         return data

@@ -35,7 +35,7 @@ class AskForm(forms.Form):
     """A tray, and a crop to sow there or a sowing that lies there."""
 
     place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Tray"), empty_label=None)
-    crop = forms.ChoiceField(label=lazy("For"))
+    crop = forms.ChoiceField(label=lazy("Places"))
 
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -44,9 +44,9 @@ class AskForm(forms.Form):
         grown = [(crop.key, crop.name_plural) for crop in crops.of_garden(garden.crops, packets.values_in_use(garden))]
         places = self.fields["place"].queryset  # type: ignore[attr-defined]
         lying = [(key, self._name(sowing)) for key, sowing in self.lying.items() if sowing.place in places]
-        choices: list[Any] = [(_("Sown today"), grown)]
+        choices: list[Any] = [(_("To sow today"), grown)]
         if lying:
-            choices.append((_("On its way up"), lying))
+            choices.append((_("Already sown"), lying))
         self.fields["crop"].choices = choices  # type: ignore[attr-defined]
         often = next((key for key, _name in grown if key in OFTEN), grown[0][0] if grown else None)
         self.initial.setdefault("crop", lying[0][0] if lying else often)
@@ -92,13 +92,13 @@ class BuildForm(forms.Form):
     width = TypedNumber()
     under = TypedNumber()
     over = TypedNumber()
-    filling = forms.ChoiceField(label=lazy("Layer of"), choices=HeatPeriod.Filling.choices)
+    filling = forms.ChoiceField(label=lazy("Material of the layer"), choices=HeatPeriod.Filling.choices)
     wet = forms.BooleanField(label=lazy("kept moist"), required=False)
-    bag = TypedNumber(label=lazy("A bag holds, litres"))
+    bag = TypedNumber(label=lazy("Litres in a bag"))
     mix = TypedNumber()
-    cable_m = TypedNumber(label=lazy("Cable, metres"))
-    cable_w_m = TypedNumber(label=lazy("Watts a metre"))
-    volts = TypedNumber(label=lazy("Supply, volts"))
+    cable_m = TypedNumber(label=lazy("Length of cable (m)"))
+    cable_w_m = TypedNumber(label=lazy("Watts per metre"))
+    volts = TypedNumber(label=lazy("Supply voltage (V)"))
     room = TypedNumber()
     hold = TypedNumber()
     lid = forms.BooleanField(label=lazy("Covered with lids or film"), required=False)
@@ -110,10 +110,10 @@ class BuildForm(forms.Form):
         super().__init__(*args, **kwargs)
         self.units = units
         labels = {
-            "length": _("Length inside, {length}"), "width": _("Width inside, {length}"),
-            "under": _("Layer below the cable, {length}"), "over": _("Layer above it, {length}"),
-            "mix": _("Mix in the trays, {length}"), "tray_length": _("A tray’s length, {length}"),
-            "tray_width": _("A tray’s width, {length}"),
+            "length": _("Inside length ({length})"), "width": _("Inside width ({length})"),
+            "under": _("Layer below the cable ({length})"), "over": _("Layer above the cable ({length})"),
+            "mix": _("Depth of mix in the trays ({length})"), "tray_length": _("Length of a tray ({length})"),
+            "tray_width": _("Width of a tray ({length})"),
         }  # fmt: skip
         for name, label in labels.items():
             parse = partial(parse_depth if name in ("under", "over", "mix") else parse_any_length, units=units)
@@ -121,8 +121,16 @@ class BuildForm(forms.Form):
         for name, value in PLAIN.items():
             typed(self, name, parse_number, str(self.fields[name].label), value)
         room, hold = (units.temperature_from_c(value) for value in (ROOM_C, HOLD_C))
-        typed(self, "room", lambda text: parse_air(text, units), _("Room at night, {d}").format(d=units.degree), room)
-        typed(self, "hold", lambda text: parse_soil(text, units), _("To be held, {d}").format(d=units.degree), round(hold))
+        typed(
+            self, "room", lambda text: parse_air(text, units), _("Room temperature at night ({d})").format(d=units.degree), room
+        )
+        typed(
+            self,
+            "hold",
+            lambda text: parse_soil(text, units),
+            _("Temperature to hold ({d})").format(d=units.degree),
+            round(hold),
+        )
         self.initial.update({"filling": HeatPeriod.Filling.SAND, "wet": True, "lid": True})
 
     def usual(self) -> dict[str, Any]:
@@ -136,7 +144,7 @@ class BuildForm(forms.Form):
             value = data.get(name)
             if value is not None and not low <= value <= high:
                 words = [self.units.length_text(end) if name in USUAL else f"{end:g}" for end in (low, high)]
-                self.add_error(name, _("Between {low} and {high}.").format(low=words[0], high=words[1]))
+                self.add_error(name, _("Enter a value from {low} to {high}.").format(low=words[0], high=words[1]))
         return data
 
 
@@ -146,11 +154,11 @@ USUAL_TUB_L, PLANTED_D, AGO_D = 30.0, 35, 120
 class PotatoForm(forms.Form):
     """All in one row."""
 
-    group = forms.ChoiceField(label=lazy("Which"))
-    place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Set out to chit in"), empty_label=None)
-    set_out = DayField(label=lazy("since"))
-    planted = DayField(label=lazy("Planted on"))
-    litres = TypedNumber(label=lazy("A tub holds, litres"))
+    group = forms.ChoiceField(label=lazy("Variety"))
+    place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Place for chitting"), empty_label=None)
+    set_out = DayField(label=lazy("Since"))
+    planted = DayField(label=lazy("Planting date"))
+    litres = TypedNumber(label=lazy("Litres in a tub"))
 
     def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -172,12 +180,12 @@ class PotatoForm(forms.Form):
         """A few months back at most: what lies ahead is not set out."""
         on: date = self.cleaned_data["set_out"]
         if not self.today - timedelta(days=AGO_D) <= on <= self.today + timedelta(days=AGO_D):
-            raise forms.ValidationError(_("Within four months of today."))
+            raise forms.ValidationError(_("Enter a date within four months of today."))
         return on
 
     def clean_litres(self) -> float:
         """From a bucket to a barrel."""
         litres: float = self.cleaned_data["litres"]
         if not 5 <= litres <= 1000:
-            raise forms.ValidationError(_("Between 5 and 1,000 litres."))
+            raise forms.ValidationError(_("Enter a volume from 5 to 1,000 litres."))
         return litres

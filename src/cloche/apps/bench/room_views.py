@@ -31,7 +31,7 @@ def _rooms(request: GardenRequest, room: Room, refused: RulesForm | None = None)
     form = RoomForm(bound, instance=room, units=units, garden=request.garden)
     if form.is_valid():
         flows.keep_room(form.save(commit=False))
-        messages.success(request, _("{name} is on the list.").format(name=room.name))
+        messages.success(request, _("{name} added.").format(name=room.name))
         return redirect("rooms", request.garden.pk)
     removed = request.garden.rooms.filter(removed_at__isnull=False).order_by("-removed_at")[:5]
     context = {"form": form, "lines": room_lines(request.garden, units), "removed": removed, "tab": "rooms"}
@@ -46,7 +46,7 @@ def rules(request: GardenRequest) -> HttpResponse:
     form = RulesForm(request.POST, instance=request.garden, units=units_of(request.user))
     if form.is_valid():
         flows.keep_rules(form.save(commit=False))
-        messages.success(request, _("Kept: the bench goes by it from now on."))
+        messages.success(request, _("Saved. The bench now uses these rules."))
         return redirect("rooms", request.garden.pk)
     return _rooms(request, Room(garden=request.garden), form)
 
@@ -63,7 +63,7 @@ def _room(request: GardenRequest, room: Room, refused: AirForm | None) -> HttpRe
     form = RoomForm(bound, instance=room, units=units, garden=request.garden)
     if form.is_valid():
         flows.keep_room(form.save(commit=False))
-        messages.success(request, _("Kept; the forecasts of its trays are being updated."))
+        messages.success(request, _("Saved. Updating the forecasts for its trays…"))
         return redirect("room", request.garden.pk, room.pk)
     context = {
         "form": form,
@@ -84,7 +84,9 @@ def add_air(request: GardenRequest, room_id: int) -> HttpResponse:
     if not form.is_valid():
         return _room(request, room, form)
     flows.note_air(form.air())
-    messages.success(request, _("Written down: the trays in {name} learn from it.").format(name=room.name))
+    messages.success(
+        request, _("Saved. The reading also improves the forecasts for the trays in {name}.").format(name=room.name)
+    )
     return redirect("room", request.garden.pk, room.pk)
 
 
@@ -107,7 +109,7 @@ def remove_room(request: GardenRequest, room_id: int) -> HttpResponse:
     """Off the list."""
     room = _room_or_404(request, room_id)
     flows.remove_room(room)
-    text = _("{name} is off the list; what stood there stands in a usual room. It can be put back below.")
+    text = _("{name} removed. Its trays are now in a usual room. You can restore it below.")
     messages.success(request, text.format(name=room.name))
     return redirect("rooms", request.garden.pk)
 
@@ -120,8 +122,8 @@ def put_back_room(request: GardenRequest, room_id: int) -> HttpResponse:
     if room is None:
         raise Http404
     done = flows.put_back_room(room)
-    taken = _("Another room is called {name} now. Rename that one first.")
-    messages.success(request, (_("{name} is back.") if done else taken).format(name=room.name))
+    taken = _("Another room is now called {name}. Rename that one first.")
+    messages.success(request, (_("{name} restored.") if done else taken).format(name=room.name))
     return redirect("rooms", request.garden.pk)
 
 

@@ -28,19 +28,19 @@ def due_text(life: Life, what: Due, on: date, today: date, units: Units) -> str:
     """A step that comes, without its place: take tomatoes off the heat; half of them are up."""
     name, cell = life.crop.name_plural, life.sowing.cell_m
     if what is Due.HEAT_OFF:
-        return _("Take {name} off the heat; {why}.").format(name=name, why=_why_off(life, on, today))
+        return _("Take {name} off the heat: {why}.").format(name=name, why=_why_off(life, on, today))
     if what is Due.TURN_DOWN:
         down = units.difference_text(TURNED_DOWN_K, 0)
-        return _("Set it {down} lower; {name} grow slower so, and sturdier.").format(name=name, down=down)
+        return _("Set the thermostat {down} lower: {name} will grow more slowly and sturdier.").format(name=name, down=down)
     if what is Due.POT_ON:
         wide = _(" of {length}").format(length=units.length_text(cell)) if cell else ""
-        return _("Pot {name} on: by then roots fill a cell{wide}.").format(name=name, wide=wide)
+        return _("Pot {name} on: by then their roots will fill a cell{wide}.").format(name=name, wide=wide)
     if what is Due.HARDEN:
-        return _("Begin to harden {name}; a little longer outside each day.").format(name=name)
+        return _("Start hardening off {name}. Leave them outside a little longer each day.").format(name=name)
     if what is Due.PUT_OUT:
-        return _("Put {name} out again; the coming night is mild enough for them.").format(name=name)
+        return _("Put {name} out again. The coming night is mild enough for them.").format(name=name)
     where = _(" in {bed}").format(bed=life.out[1].name) if life.out else ""
-    return _("{name} may be planted out{where}.").format(name=words.sentence(name), where=where)
+    return _("{name} can be planted out{where}.").format(name=words.sentence(name), where=where)
 
 
 def placed(life: Life, text: str) -> str:
@@ -50,19 +50,22 @@ def placed(life: Life, text: str) -> str:
 
 def _why_off(life: Life, on: date, today: date) -> str:
     if life.sowing.place.garden.heat_off_rule == Garden.HeatOffRule.HALF:
-        return _("half of them are up") if on <= today else _("half of them are up by then")
-    return _("the first true leaf is out") if life.raised.leaf_on else _("all are up, and a few days more")
+        return _("half of them are up") if on <= today else _("half will be up by then")
+    return _("the first true leaf is out") if life.raised.leaf_on else _("all have been up for a few days")
 
 
 def due_why(what: Due) -> str:
     """Why it is done."""
     return {
-        Due.HEAT_OFF: _("Coming up needs warmth, growing needs less: kept warm they stretch."),
-        Due.TURN_DOWN: _("Seedlings some weeks old do better a couple of degrees cooler."),
-        Due.POT_ON: _("Roots that circle a full cell stand still."),
-        Due.HARDEN: _("An hour or two outside in shelter on the first day, the whole day and a mild night by the eighth."),
-        Due.PUT_OUT: _("Indoors they soften and stretch; out there they stay hardened."),
-        Due.PLANT: _("Soil and nights suit them now; water them in, and cover them if a cold night comes."),
+        Due.HEAT_OFF: _("Germination needs warmth and growth needs less. Seedlings that are kept warm grow leggy."),
+        Due.TURN_DOWN: _("Seedlings a few weeks old do better a couple of degrees cooler."),
+        Due.POT_ON: _("Once roots circle a full cell, growth stops."),
+        Due.HARDEN: _(
+            "Give them an hour or two outside in a sheltered spot on the first day, and the whole day and a "
+            "mild night by the eighth."
+        ),
+        Due.PUT_OUT: _("Indoors they turn soft and leggy; outdoors they stay hardened."),
+        Due.PLANT: _("Soil and nights suit them now. Water them in, and cover them if a cold night is forecast."),
     }[what]
 
 
@@ -71,22 +74,22 @@ def alarm_text(alarm: HeatAlarm, units: Units) -> tuple[str, str]:
     seen, expected, without = (units.temperature_text(v, 0) for v in (alarm.seen_c, alarm.expected_c, alarm.without_c))
     values = {"seen": seen, "expected": expected, "without": without}
     if alarm.fault is Fault.HOT:
-        do = _("Switch the heat off and look: it does not stop by itself.")
+        do = _("Switch the heat off and check it: it does not stop by itself.")
         why = _(
-            "Two readings in a row are far above where it should stop, {seen} now. "
-            "Has the probe slipped out, or the switch stuck?"
+            "Two readings in a row are far above the temperature at which the heat should stop, now {seen}. "
+            "Has the probe slipped out, or is the switch stuck?"
         )
     elif alarm.fault is Fault.COLD:
-        do = _("Look at the heater: it does not seem to heat.")
+        do = _("Check the heater: it does not seem to heat.")
         why = _(
-            "Two readings in a row are as cold as without heat: {seen}, where it should be about {expected} with it "
-            "and {without} without."
+            "Two readings in a row are as cold as without heat: {seen}. It should be about {expected} with "
+            "heat and {without} without."
         )
     else:
-        do = _("Look at the probe: its readings do not move.")
+        do = _("Check the probe: its readings do not change.")
         why = _(
-            "It has said {seen} for half a day, while the tray should warm and cool. Is it still in the mix, and is "
-            "the logger well?"
+            "It has shown {seen} for half a day, although the tray should warm and cool. Is the probe still "
+            "in the mix, and is the logger working?"
         )
     return do, why.format(**values)
 
@@ -101,11 +104,11 @@ def heat_text(period: HeatPeriod, units: Units) -> str:
     parts = [str(HeatPeriod.Kind(period.source).label)]
     if period.source == HeatPeriod.Kind.HOUSE:
         least = units.temperature_text(period.start_c, 0)
-        return _("{source}: not below {least}").format(source=words.sentence(parts[0]), least=least)
+        return _("{source}: at least {least}").format(source=words.sentence(parts[0]), least=least)
     if period.power_w:
         parts.append(_("{watts} W").format(watts=f"{period.power_w:.0f}"))
     if period.lift_k:
-        parts.append(_("lifts {lift} over the room as it stands").format(lift=units.difference_text(period.lift_k, 0)))
+        parts.append(_("warms {lift} above the room").format(lift=units.difference_text(period.lift_k, 0)))
     if period.control == HeatPeriod.Control.THERMOSTAT:
         low, high = (units.temperature_text(value, 0) for value in (period.start_c, period.stop_c))
         parts.append(_("on below {low}, off above {high}").format(low=low, high=high))
@@ -124,19 +127,19 @@ def heat_does(climate: Climate, units: Units, price: float | None) -> str:
     days = len(heat.duty)
     duty, kwh = sum(day[1] for day in heat.duty) / days, sum(heat.kwh) / days
     lift = climate.roots_c - sum(heat.without_c[:7]) / 7
-    text = _("It keeps the roots {lift} warmer, on for {share} % of the day: {energy} a day.").format(
+    text = _("It keeps the roots {lift} warmer and is on for {share}% of the day: {energy} a day.").format(
         lift=units.difference_text(lift, 0), share=f"{100 * duty:.0f}", energy=energy_text(kwh, price)
     )
     if heat.ruled and heat.holds < HOLDS:
         start = units.temperature_text(heat.ruled[0], 0)
         if duty >= ALWAYS_ON:
-            return f"{text} " + _("It is too weak to hold {start}: insulate below, cover above, or heat more.").format(
+            return f"{text} " + _("It is too weak to hold {start}. Insulate below, cover above or add heat.").format(
                 start=start
             )
         roots = units.temperature_text(climate.roots_c, 0)
         text += " " + _(
-            "The roots stay at {roots}, short of {start}, though it is not always on: its probe is warmer than they are. "
-            "Move the probe into the mix beside the roots, or set it higher."
+            "The roots stay at {roots}, below {start}, although the heat is not always on: its probe is "
+            "warmer than they are. Move the probe into the mix beside the roots, or raise the set-point."
         ).format(roots=roots, start=start)
     return text
 
@@ -156,14 +159,14 @@ def lamp_text(lamp: Lamp) -> str:
 def light_text(climate: Climate) -> str:
     """Its light a day, from where."""
     if climate.mol is None:
-        return _("Say by which window or under which lamp it stands, and Cloche says whether they stretch.")
+        return _("Enter the window or lamp that lights the tray, and Cloche shows whether seedlings will grow leggy.")
     window, lamp = climate.window_mol or 0.0, climate.lamp_mol
     if lamp and window >= LEAST_TOLD:
-        return _("Light: {all} mol a day, {window} through the window and {lamp} from the lamp.").format(
+        return _("Light: {all} mol/m² a day, {window} through the window and {lamp} from the lamp.").format(
             all=f"{climate.mol:.0f}", window=f"{window:.1f}", lamp=f"{lamp:.1f}"
         )
     source = _("from the lamp") if lamp else _("through the window")
-    return _("Light: {all} mol a day {source}.").format(all=f"{climate.mol:.1f}", source=source)
+    return _("Light: {all} mol/m² a day {source}.").format(all=f"{climate.mol:.1f}", source=source)
 
 
 def habit_text(crop: Crop, climate: Climate, habit: Habit | None, units: Units) -> str:
@@ -177,10 +180,12 @@ def habit_text(crop: Crop, climate: Climate, habit: Habit | None, units: Units) 
     values = {"name": words.sentence(crop.name_plural), "warm": warm, "cool": cool, "mol": f"{climate.mol:.1f}"}
     if habit is Habit.STARVED:
         return _(
-            "{name} get too little light, {mol} mol/m² a day: add a lamp, move them to the brightest window, or sow later."
+            "{name} get too little light, {mol} mol/m² a day. Add a lamp, move them to the brightest window, or sow later."
         ).format(**values)
     text = {
-        Habit.LEGGY: _("{name} will be leggy: {warm} is too warm for {mol} mol a day. Cooler, near {cool}, or more light."),
-        Habit.SOFT: _("{name} grow a little soft at {warm} under {mol} mol a day; nearer {cool} they would be stocky."),
+        Habit.LEGGY: _(
+            "{name} will grow leggy: {warm} is too warm for {mol} mol/m² a day. Keep them near {cool}, or give them more light."
+        ),
+        Habit.SOFT: _("{name} grow a little soft at {warm} with {mol} mol/m² a day. Nearer {cool} they would stay stocky."),
     }
     return text[habit].format(**values)

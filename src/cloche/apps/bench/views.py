@@ -88,7 +88,7 @@ def stands(request: GardenRequest, place_id: int) -> HttpResponse:
     form = StandsForm(request.POST, instance=place, garden=request.garden)
     if form.is_valid():
         flows.keep_place(form.save())
-        messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
+        messages.success(request, _("Saved for {name}. Updating its forecast…").format(name=place.name))
         return redirect("tray", request.garden.pk, place.pk)
     return _tray(request, place, stands=form)
 
@@ -136,7 +136,7 @@ def _lamp_form(request: GardenRequest, place: Place, lamp: Lamp) -> HttpResponse
 def _kept(request: GardenRequest, place: Place, form: Any, template: str, row: HeatPeriod | Lamp) -> HttpResponse:
     if form.is_valid():
         flows.keep(form.save(commit=False))
-        messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
+        messages.success(request, _("Saved for {name}. Updating its forecast…").format(name=place.name))
         return redirect("tray", request.garden.pk, place.pk)
     return render(request, template, {"form": form, "place": place, "row": row}, status=INVALID if form.errors else 200)
 
@@ -147,7 +147,7 @@ def heat_off(request: GardenRequest, place_id: int, heat_id: int) -> HttpRespons
     """Off from today."""
     place = place_or_404(request, place_id)
     flows.switch_off(_heat(place, heat_id), clock.today(request.garden.timezone))
-    messages.success(request, _("The heat is off in {name} from today.").format(name=place.name))
+    messages.success(request, _("Heat in {name} switched off from today.").format(name=place.name))
     return redirect("tray", request.garden.pk, place.pk)
 
 
@@ -158,7 +158,7 @@ def turn_down(request: GardenRequest, place_id: int, heat_id: int) -> HttpRespon
     place = place_or_404(request, place_id)
     lower = flows.turn_down(_heat(place, heat_id), clock.today(request.garden.timezone))
     start = units_of(request.user).temperature_text(lower.start_c, 0)
-    messages.success(request, _("{name} is held from {start} on, from today.").format(name=place.name, start=start))
+    messages.success(request, _("{name} is held at {start} or more from today.").format(name=place.name, start=start))
     return redirect("tray", request.garden.pk, place.pk)
 
 
@@ -168,7 +168,7 @@ def remove_heat(request: GardenRequest, place_id: int, heat_id: int) -> HttpResp
     """Strike it out."""
     place = place_or_404(request, place_id)
     flows.remove(_heat(place, heat_id))
-    messages.success(request, _("Removed, as if it had never warmed {name}.").format(name=place.name))
+    messages.success(request, _("Heat removed, as if it had never warmed {name}.").format(name=place.name))
     return redirect("tray", request.garden.pk, place.pk)
 
 
@@ -178,7 +178,7 @@ def lamp_off(request: GardenRequest, place_id: int, lamp_id: int) -> HttpRespons
     """Gone from today."""
     place = place_or_404(request, place_id)
     flows.switch_off(_lamp(place, lamp_id), clock.today(request.garden.timezone))
-    messages.success(request, _("The lamp is off {name} from today.").format(name=place.name))
+    messages.success(request, _("Lamp over {name} removed from today.").format(name=place.name))
     return redirect("tray", request.garden.pk, place.pk)
 
 
@@ -188,7 +188,7 @@ def remove_lamp(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResp
     """Strike it out."""
     place = place_or_404(request, place_id)
     flows.remove(_lamp(place, lamp_id))
-    messages.success(request, _("Removed, as if it had never lit {name}.").format(name=place.name))
+    messages.success(request, _("Lamp removed, as if it had never lit {name}.").format(name=place.name))
     return redirect("tray", request.garden.pk, place.pk)
 
 
@@ -202,7 +202,7 @@ def new_hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
     if not form.is_valid():
         return _tray(request, place, on=form)
     flows.keep(form.save(commit=False))
-    messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
+    messages.success(request, _("Saved for {name}. Updating its forecast…").format(name=place.name))
     return redirect("tray", request.garden.pk, place.pk)
 
 
@@ -222,7 +222,7 @@ def remove_hotbed(request: GardenRequest, place_id: int, stay_id: int) -> HttpRe
     """Strike it out."""
     place = place_or_404(request, place_id)
     flows.remove(_on_hotbed(place, stay_id))
-    messages.success(request, _("Removed, as if {name} had never stood there.").format(name=place.name))
+    messages.success(request, _("Stay removed, as if {name} had never been there.").format(name=place.name))
     return redirect("tray", request.garden.pk, place.pk)
 
 

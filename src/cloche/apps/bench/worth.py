@@ -34,7 +34,7 @@ def worth_text(place: Place, units: Units, today: date) -> str:
     if since is None or kwh < LEAST_KWH:
         return ""
     price = place.garden.price_kwh
-    used = _("Since {day} its heat has used {energy}.").format(
+    used = _("Since {day} the heat has used {energy}.").format(
         day=words.day(since, today), energy=texts.energy_text(kwh, price)
     )
     cut = PlantEvent.objects.filter(
@@ -43,14 +43,16 @@ def worth_text(place: Place, units: Units, today: date) -> str:
     if cut["kg"]:
         each = kwh / units.weight_from_kg(cut["kg"])
         cost = (
-            _("{cost} of heat a {unit}").format(cost=f"{each * price:.2f}", unit=units.weight)
+            _("{cost} of heat per {unit}").format(cost=f"{each * price:.2f}", unit=units.weight)
             if price is not None
-            else _("{kwh} kWh a {unit}").format(kwh=f"{each:.1f}", unit=units.weight)
+            else _("{kwh} kWh per {unit}").format(kwh=f"{each:.1f}", unit=units.weight)
         )
         weight = units.weight_text(cut["kg"])
-        return f"{used} " + _("{weight} was cut here in that time: {cost}.").format(weight=weight, cost=cost)
+        return f"{used} " + _("Since then {weight} has been cut here: {cost}.").format(weight=weight, cost=cost)
     if cut["number"]:
         pieces = words.count(cut["number"], "piece", "pieces")
         each = kwh / cut["number"]
-        return f"{used} " + _("{pieces} were cut here in that time: {kwh} kWh each.").format(pieces=pieces, kwh=f"{each:.1f}")
-    return f"{used} " + _("Nothing was written down as cut here since.")
+        return f"{used} " + _("Since then {pieces} have been cut here: {kwh} kWh each.").format(
+            pieces=pieces, kwh=f"{each:.1f}"
+        )
+    return f"{used} " + _("No harvest has been recorded here since.")

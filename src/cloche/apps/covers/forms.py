@@ -22,7 +22,7 @@ from cloche.bridge.services import covers, crops, hotbeds
 from cloche.bridge.values.units import Units, parse_any_length, parse_weight
 
 AHEAD_D = 365
-WARMED = [(0, lazy("at once")), (7, lazy("a week later")), (14, lazy("a fortnight later")), (21, lazy("three weeks later"))]
+WARMED = [(0, lazy("at once")), (7, lazy("a week later")), (14, lazy("two weeks later")), (21, lazy("three weeks later"))]
 
 
 class AskForm(forms.Form):
@@ -30,8 +30,8 @@ class AskForm(forms.Form):
 
     place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Bed"), empty_label=None)
     crop = forms.ChoiceField(label=lazy("Crop"), required=False)
-    on = DayField(label=lazy("Put on"))
-    warm = forms.TypedChoiceField(label=lazy("Sown"), choices=WARMED, coerce=int, initial=14)
+    on = DayField(label=lazy("Date put on"))
+    warm = forms.TypedChoiceField(label=lazy("Date sown"), choices=WARMED, coerce=int, initial=14)
     also = forms.ChoiceField(label=lazy("Compare with"), required=False)
 
     def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
@@ -39,7 +39,7 @@ class AskForm(forms.Form):
         self.today = today
         self.fields["place"].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
         grown = [(crop.key, crop.name_plural) for crop in crops.of_garden(garden.crops, packets.values_in_use(garden))]
-        self.fields["crop"].choices = [("", _("all I grow")), *grown]  # type: ignore[attr-defined]
+        self.fields["crop"].choices = [("", _("all my crops")), *grown]  # type: ignore[attr-defined]
         self.fields["also"].choices = [("", _("no further cover")), *covers.for_beds()]  # type: ignore[attr-defined]
 
     def clean_on(self) -> date:
@@ -47,7 +47,9 @@ class AskForm(forms.Form):
         on: date = self.cleaned_data["on"]
         if not self.today <= on <= self.today + timedelta(days=AHEAD_D):
             raise forms.ValidationError(
-                _("From today to {day}, a year ahead.").format(day=words.day(self.today + timedelta(days=AHEAD_D), self.today))
+                _("Enter a date from today to {day}, a year ahead.").format(
+                    day=words.day(self.today + timedelta(days=AHEAD_D), self.today)
+                )
             )
         return on
 
@@ -78,7 +80,9 @@ class SeasonForm(forms.Form):
         chosen: list[str] = self.cleaned_data[name]
         if len(chosen) > most:
             raise forms.ValidationError(
-                _("At most {most} {what} at a time; {len} are ticked.").format(most=most, what=what, len=len(chosen))
+                _("Choose at most {most} {what} at a time. You have chosen {len}.").format(
+                    most=most, what=what, len=len(chosen)
+                )
             )
         return chosen
 
@@ -86,8 +90,8 @@ class SeasonForm(forms.Form):
 class PutOnForm(CoverForm):
     """A cover from a day on, and what is meant to be sown under it."""
 
-    crop = forms.ChoiceField(label=lazy("Then sow"), required=False)
-    sow_on = DayField(label=lazy("on"), required=False)
+    crop = forms.ChoiceField(label=lazy("Sowing time"), required=False)
+    sow_on = DayField(label=lazy("Sowing date"), required=False)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -100,9 +104,9 @@ class PutOnForm(CoverForm):
         data = super().clean()
         first, sow_on = data.get("first"), data.get("sow_on")
         if data.get("crop") and sow_on is None and "sow_on" not in self.errors:
-            self.add_error("sow_on", _("On which day?"))
+            self.add_error("sow_on", _("Date"))
         elif data.get("crop") and first and sow_on and sow_on < first:
-            self.add_error("sow_on", _("That is before the cover goes on."))
+            self.add_error("sow_on", _("That date is before the cover goes on."))
         return data
 
 
@@ -116,17 +120,17 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
 
     length = TypedNumber(label=lazy("Length"))
     width = TypedNumber(label=lazy("Width"))
-    spread = TypedNumber(label=lazy("Edges apart"), required=False)
-    low = TypedNumber(label=lazy("Height in front"), required=False)
+    spread = TypedNumber(label=lazy("Distance between the edges"), required=False)
+    low = TypedNumber(label=lazy("Height at the front"), required=False)
     high = TypedNumber(label=lazy("Height at the back"), required=False)
-    price = TypedNumber(label=lazy("What it cost"), required=False)
+    price = TypedNumber(label=lazy("Price"), required=False)
     weight = TypedNumber(label=lazy("Weight"), required=False)
 
     class Meta:
         model = Cover
         fields = ["kind", "name", "purchase_year", "dirty"]
-        labels = {"name": lazy("What you call it"), "purchase_year": lazy("Bought in"), "dirty": lazy("It is dirty or clouded")}
-        help_texts = {"purchase_year": lazy("A year. Sheets and films lose light as they age.")}
+        labels = {"name": lazy("Name"), "purchase_year": lazy("Year bought"), "dirty": lazy("Dirty or clouded")}
+        help_texts = {"purchase_year": lazy("Enter a year. Sheets and films lose light as they age.")}
 
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -136,19 +140,19 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
             self.initial["kind"] = covers.OFTEN[0]
         for name, label in (
             ("length", _("Length along the bed")),
-            ("width", _("Width of the sheet, or across the frame")),
-            ("spread", _("A bent sheet’s edges set apart by")),
-            ("low", _("A frame’s height in front")),
-            ("high", _("A frame’s height at the back")),
+            ("width", _("Width of the sheet or frame")),
+            ("spread", _("Distance between the edges of a bent sheet")),
+            ("low", _("Height of a frame at the front")),
+            ("high", _("Height of a frame at the back")),
         ):
             parse_with(self.fields[name], lambda text: parse_any_length(text, units))
             self.fields[name].label = f"{label}, {units.length}"
             value = getattr(self.instance, f"{name}_m")
             if value is not None:
                 self.initial.setdefault(name, f"{round(units.length_from_m(value), 1):g}")
-        self.fields["spread"].help_text = _("For tunnels and arches; left empty, as is usual for the kind.")
-        self.fields["price"].help_text = _("In your own money, to work out what it costs a season.")
-        self.fields["weight"].label = _("Weight, {unit}").format(unit=units.weight)
+        self.fields["spread"].help_text = _("For tunnels and arches. Leave empty for the usual distance of the kind.")
+        self.fields["price"].help_text = _("In your own currency, to work out the cost per season.")
+        self.fields["weight"].label = _("Weight ({unit})").format(unit=units.weight)
         parse_with(self.fields["weight"], lambda text: parse_weight(text, units, (0.0, MOST_KG)))
         if self.instance.price is not None:
             self.initial.setdefault("price", f"{self.instance.price:g}")
@@ -161,7 +165,9 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
         same = self.garden.covers.filter(name__iexact=name, removed_at__isnull=True).exclude(pk=self.instance.pk)
         if same.exists():
             raise forms.ValidationError(
-                _("There is already a cover called {name}. Give each its own name: it can be on one bed.").format(name=name)
+                _(
+                    "You already have a cover called {name}. Give each cover its own name, because it can be on only one bed."
+                ).format(name=name)
             )
         return name
 
@@ -169,7 +175,7 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
         """Not in the future, nor in another age."""
         year: int | None = self.cleaned_data["purchase_year"]
         if year is not None and not 1950 <= year <= self.today.year:
-            raise forms.ValidationError(_("A year from 1950 to {year}.").format(year=self.today.year))
+            raise forms.ValidationError(_("Enter a year from 1950 to {year}.").format(year=self.today.year))
         return year
 
     def clean(self) -> dict[str, Any]:
@@ -180,11 +186,11 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
             value = data.get(name)
             if value is not None and not least <= value <= most:
                 low, high = self.units.length_text(least), self.units.length_text(most)
-                self.add_error(name, _("Between {low} and {high}.").format(low=low, high=high))
+                self.add_error(name, _("Enter a value from {low} to {high}.").format(low=low, high=high))
         for name, most in (("price", MOST_MONEY), ("weight", 500.0)):
             value = data.get(name)
             if value is not None and not 0 <= value <= most:
-                self.add_error(name, _("Between 0 and {most}.").format(most=f"{most:g}"))
+                self.add_error(name, _("Enter a value from 0 to {most}.").format(most=f"{most:g}"))
         if not self.errors:
             self._carry_over(data)
         return data
@@ -205,7 +211,7 @@ class DamageForm(forms.ModelForm):
     class Meta:
         model = CoverDamage
         fields = ["on", "what", "cause", "note"]
-        labels = {"on": lazy("On"), "what": lazy("It was"), "cause": lazy("By"), "note": lazy("Note")}
+        labels = {"on": lazy("Date"), "what": lazy("Damage"), "cause": lazy("Cause"), "note": lazy("Note")}
         widgets = {"on": DATE}
 
     def __init__(self, *args: Any, today: date, **kwargs: Any) -> None:
@@ -219,7 +225,7 @@ class DamageForm(forms.ModelForm):
         """Not ahead."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
-            raise forms.ValidationError(_("That day is still to come."))
+            raise forms.ValidationError(_("That date is in the future."))
         return on
 
 
@@ -229,7 +235,7 @@ class HotbedForm(forms.ModelForm):
     depth = TypedNumber(label=lazy("Depth of the material"))
     length = TypedNumber(label=lazy("Length"))
     width = TypedNumber(label=lazy("Width"))
-    soil = TypedNumber(label=lazy("Earth on top"))
+    soil = TypedNumber(label=lazy("Depth of soil on top"))
 
     class Meta:
         model = Hotbed
@@ -237,26 +243,26 @@ class HotbedForm(forms.ModelForm):
         labels = {
             "filled_on": lazy("Filled on"),
             "topped_up_on": lazy("Topped up on"),
-            "matted_until": lazy("Under a mat until"),
-            "insulated": lazy("Its edges are insulated"),
+            "matted_until": lazy("Mat on until"),
+            "insulated": lazy("Edges insulated"),
         }
         help_texts = {
-            "topped_up_on": lazy("Leave empty until it is."),
-            "matted_until": lazy("Straw, sacking or old carpet over the whole; empty if there is none."),
-            "insulated": lazy("Cardboard, wool, straw bales."),
+            "topped_up_on": lazy("Leave empty if it is not covered."),
+            "matted_until": lazy("Straw, sacking or old carpet over the whole heap. Leave empty if there is none."),
+            "insulated": lazy("For example cardboard, wool or straw bales."),
         }
         widgets = {"filled_on": DATE, "topped_up_on": DATE, "matted_until": DATE}
 
     SIZES = [("depth", lazy("Depth of the material"), 0.2, 2.0), ("length", lazy("Length"), 0.3, 50.0)]
-    SIZES += [("width", lazy("Width"), 0.3, 10.0), ("soil", lazy("Earth on top"), 0.0, 0.5)]
+    SIZES += [("width", lazy("Width"), 0.3, 10.0), ("soil", lazy("Depth of soil on top"), 0.0, 0.5)]
 
     def __init__(self, *args: Any, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.units, self.today = units, today
         for name, label, choices in (
-            ("material", _("Made of"), hotbeds.materials()),
-            ("moist", _("When filled it was"), hotbeds.moistures()),
-            ("trodden", _("and"), hotbeds.treads()),
+            ("material", _("Materials"), hotbeds.materials()),
+            ("moist", _("Moisture when filled"), hotbeds.moistures()),
+            ("trodden", _("Second material"), hotbeds.treads()),
         ):
             self.fields[name] = forms.ChoiceField(label=label, choices=choices, initial=getattr(self.instance, name))
         for name, label, _unused, _unused in self.SIZES:
@@ -272,7 +278,7 @@ class HotbedForm(forms.ModelForm):
             if value is not None and not low <= value <= high:
                 self.add_error(
                     name,
-                    _("Between {length} and {length2}.").format(
+                    _("Enter a value from {length} to {length2}.").format(
                         length=self.units.length_text(low), length2=self.units.length_text(high)
                     ),
                 )
@@ -289,18 +295,18 @@ class HotbedForm(forms.ModelForm):
 
 
 PROPS = [
-    ("0", lazy("nothing: it is shut")),
+    ("0", lazy("nothing (closed)")),
     ("0.015", lazy("a finger")),
     ("0.065", lazy("a brick on its side")),
-    ("0.1", lazy("a hand’s width, a brick on edge")),
+    ("0.1", lazy("a brick on edge, about a hand’s width")),
     ("0.2", lazy("a brick on end")),
 ]
 """Heights that growers have at hand [m] (common practice, no source)."""
 FACES = [
     ("0", lazy("the noon sun")),
-    ("45", lazy("half away from it")),
+    ("45", lazy("half away from the noon sun")),
     ("90", lazy("east or west")),
-    ("180", lazy("away from it")),
+    ("180", lazy("away from the noon sun")),
 ]
 USUAL_M = {"sheet": None, "spread": None, "strip": 0.35, "plants": 0.12, "depth": 1.2, "low": 0.2, "high": 0.35}
 LIMITS_M = {"sheet": (0.2, 12.0), "spread": (0.1, 12.0), "strip": (0.05, 6.0), "plants": (0.01, 3.0)}
@@ -310,17 +316,17 @@ LIMITS_M |= {"depth": (0.2, 6.0), "low": (0.03, 3.0), "high": (0.03, 3.0)}
 class BuildingForm(forms.Form):
     """Kind, sizes, what is to stand under it."""
 
-    kind = forms.ChoiceField(label=lazy("Made of"))
-    strip = TypedNumber(label=lazy("Strip that is planted"))
-    plants = TypedNumber(label=lazy("Plants that get so tall"))
+    kind = forms.ChoiceField(label=lazy("Materials"))
+    strip = TypedNumber(label=lazy("Width of the planted strip"))
+    plants = TypedNumber(label=lazy("Height of the plants"))
     sheet = TypedNumber(label=lazy("Width of the sheet"), required=False)
-    spread = TypedNumber(label=lazy("Its edges apart"), required=False)
-    depth = TypedNumber(label=lazy("Frame from front to back"))
-    low = TypedNumber(label=lazy("High in front"))
-    high = TypedNumber(label=lazy("High at the back"))
-    faces = forms.TypedChoiceField(label=lazy("Its lid faces"), choices=FACES, coerce=float)
-    prop = forms.TypedChoiceField(label=lazy("Propped open by"), choices=PROPS, coerce=float)
-    age = forms.FloatField(label=lazy("Years old"), min_value=0, max_value=60, initial=0)
+    spread = TypedNumber(label=lazy("Distance between its edges"), required=False)
+    depth = TypedNumber(label=lazy("Frame, front to back"))
+    low = TypedNumber(label=lazy("Height at the front"))
+    high = TypedNumber(label=lazy("Height at the back"))
+    faces = forms.TypedChoiceField(label=lazy("Lid faces"), choices=FACES, coerce=float)
+    prop = forms.TypedChoiceField(label=lazy("Prop"), choices=PROPS, coerce=float)
+    age = forms.FloatField(label=lazy("Age in years"), min_value=0, max_value=60, initial=0)
 
     OF_SHEETS, OF_BOXES = ("strip", "sheet", "spread"), ("depth", "low", "high", "faces", "prop")
 
@@ -338,8 +344,8 @@ class BuildingForm(forms.Form):
             parse_with(self.fields[name], lambda text: parse_any_length(text, units))
             self.fields[name].label = f"{self.fields[name].label}, {units.length}"
         if not self.is_box:
-            self.fields["sheet"].help_text = _("Left empty: the narrowest that will do.")
-            self.fields["spread"].help_text = _("Left empty: as near as they may.")
+            self.fields["sheet"].help_text = _("Leave empty for the narrowest that will work.")
+            self.fields["spread"].help_text = _("Leave empty for the closest spacing.")
 
     def clean(self) -> dict[str, Any]:
         """Sizes that can be."""
@@ -348,9 +354,9 @@ class BuildingForm(forms.Form):
             value = data.get(name)
             if value is not None and not least <= value <= most:
                 low, high = self.units.length_text(least), self.units.length_text(most)
-                self.add_error(name, _("Between {low} and {high}.").format(low=low, high=high))
+                self.add_error(name, _("Enter a value from {low} to {high}.").format(low=low, high=high))
         if not self.errors and self.is_box and data["low"] > data["high"]:
-            self.add_error("high", _("The back is at least as high as the front."))
+            self.add_error("high", _("The back must be at least as high as the front."))
         return data
 
     def built(self) -> Built:

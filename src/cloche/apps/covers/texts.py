@@ -15,14 +15,20 @@ from cloche.bridge.values.units import Units
 from cloche_engine.results import NightWay, Plan, Stage, WeatherWarning
 
 OPENED = {
-    0.0: lazy("shut"),
+    0.0: lazy("closed"),
     0.05: lazy("a finger’s width"),
     0.12: lazy("a hand’s width"),
-    0.25: lazy("a quarter"),
-    0.5: lazy("half"),
+    0.25: lazy("a quarter of the way"),
+    0.5: lazy("half way"),
     1.0: lazy("wide"),
 }
-DOORS = {0.05: lazy("a crack"), 0.12: lazy("a little"), 0.25: lazy("a quarter"), 0.5: lazy("half"), 1.0: lazy("wide")}
+DOORS = {
+    0.05: lazy("a crack"),
+    0.12: lazy("a little way"),
+    0.25: lazy("a quarter of the way"),
+    0.5: lazy("half way"),
+    1.0: lazy("wide"),
+}
 WAYS = {
     NightWay.BLANKET: lazy("lay a blanket over it"),
     NightWay.CAP_ENDS: lazy("cap the ends"),
@@ -31,9 +37,11 @@ WAYS = {
     NightWay.FLEECE_AND_BLANKET: lazy("lay fleece and a blanket over it"),
 }
 WARNS = {
-    "gale": lazy("Wind of {value}: tie it down and weigh the edges; one gale destroys a loose tunnel."),
+    "gale": lazy("Wind of {value}: tie it down and weigh down the edges. One gale destroys a loose tunnel."),
     "snow": lazy("Snow: brush it off before it lies deep, and do not lean over glass."),
-    "rain": lazy("{value} of rain: film sags and ponds unless it is domed; tighten it and let water run off."),
+    "rain": lazy(
+        "{value} of rain: film sags and water collects on it unless it is domed. Tighten it and let the water run off."
+    ),
 }
 
 
@@ -71,7 +79,7 @@ def cover(watched: Watched) -> str:
 def who(watched: Watched, number: int | None) -> str:
     """Whose limit it is: lettuce seedlings. number: among what grows there."""
     if number is None:
-        return _("seedlings, as nothing is written down there")
+        return _("seedlings, because no plants are recorded there")
     there = watched.data.growing[number]
     crop = crops.crop(there.crop_key)
     if there.stage is Stage.GROWN:
@@ -87,15 +95,15 @@ def opening(watched: Watched, number: int, away: bool = False) -> Advice:
     if not watched.data.growing:
         hotter = temperature(watched, plan.hottest_shut_c[1])
         return Advice(
-            _("Nothing is recorded as growing here: leave it closed, and it warms the soil."),
-            _("If something does grow there, record it: closed, the air inside may reach {hotter}.").format(hotter=hotter),
+            _("Nothing is recorded as growing here, so leave it closed to warm the soil."),
+            _("If something does grow there, record it: if closed, the air inside may reach {hotter}.").format(hotter=hotter),
         )
     if plan.opening == 0:
         do = _("It can stay on.") if lies else _("Keep it closed.")
         return Advice(do, _hottest_closed(watched, plan, watched.data.limits.hot_by))
     start, end = clock(watched, number, plan.from_h), clock(watched, number, plan.to_h)
     if watched.is_past(number, plan):
-        return Advice(_("Close it for the night; today’s hours for opening are over."), "")
+        return Advice(_("Close it for the night: today’s hours for opening are over."), "")
     late = watched.is_under_way(number, plan)
     if is_too_hot(plan):
         lift = _("Lift it off") if lies else _("Take it off, or open it wide and shade it")
@@ -127,12 +135,16 @@ def _opened(watched: Watched, plan: Plan) -> str:
     """What it reaches opened as advised, and what to do where that may not be enough."""
     so, sure = temperature(watched, plan.hottest_c[0]), words.likely(plan.risk)
     text = _("Opened like this, it reaches {so}.").format(so=so)
-    return text if plan.holds else text + " " + _("It may still pass the limit ({sure}): shade it as well.").format(sure=sure)
+    return (
+        text
+        if plan.holds
+        else text + " " + _("It may still pass the limit (chance: {sure}), so shade it as well.").format(sure=sure)
+    )
 
 
 def _too_hot(watched: Watched, plan: Plan) -> str:
     """Return why no opening is enough, by the temperature it may reach: the usual one can lie below the limit."""
-    return _("Even wide open and unshaded it may reach {worst}.").format(worst=temperature(watched, plan.hottest_c[1]))
+    return _("Even wide open and unshaded, it may reach {worst}.").format(worst=temperature(watched, plan.hottest_c[1]))
 
 
 def _hottest_closed(watched: Watched, plan: Plan, by: int | None) -> str:
@@ -156,7 +168,7 @@ def doors(watched: Watched, number: int) -> Advice | None:
     plan, house = watched.data.doors[number], _("the {within}").format(within=watched.place.within)
     if not watched.data.growing:
         return Advice(
-            _("Nothing is recorded as growing in {house}: its doors and vents can stay closed.").format(house=house), ""
+            _("Nothing is recorded as growing in {house}, so its doors and vents can stay closed.").format(house=house), ""
         )
     if plan.opening == 0:
         do = _("Doors and vents of {house} can stay closed.").format(house=house)
@@ -179,7 +191,9 @@ def picking(watched: Watched, number: int) -> str:
     if not pick:
         return ""
     at, inside = clock(watched, number, pick[0]), temperature(watched, pick[1])
-    return _("For picking open it about {at}, {inside} inside: the sun still warms it again.").format(at=at, inside=inside)
+    return _("To harvest, open it about {at}, when it is {inside} inside: the sun will warm it again.").format(
+        at=at, inside=inside
+    )
 
 
 def night(watched: Watched, number: int) -> Advice | None:
@@ -200,7 +214,7 @@ def night(watched: Watched, number: int) -> Advice | None:
             ),
         )
     ripe = any(there.stage is Stage.GROWN for there in watched.data.growing)
-    holds = "" if plan.holds else _(" Even so it may not be enough") + (_(": pick now what is ready.") if ripe else ".")
+    holds = "" if plan.holds else _(" Even so, it may not be enough") + (_(". Pick what is ready now.") if ripe else ".")
     return Advice(
         WAYS[plan.way],
         _("Otherwise {cold} is expected among the plants, {colder} at worst. {survive}.{holds}").format(
@@ -244,5 +258,6 @@ def water(watched: Watched) -> str:
         return ""
     when = _("now") if days == 0 else _("by {day}").format(day=words.day(watched.today + timedelta(days=days), watched.today))
     return _(
-        "The top is dry {when}: water a little in the morning; do not flood it, for nothing dries off in a closed cover."
+        "The soil surface is dry {when}. Water a little in the morning. Do not flood it, because nothing "
+        "dries in a closed cover."
     ).format(when=when)

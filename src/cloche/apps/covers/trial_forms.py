@@ -22,22 +22,24 @@ from cloche.bridge.values.units import Units, parse_depth, parse_soil
 
 LOCAL = "%Y-%m-%dT%H:%M"
 ALIKE = [
-    ("soil", lazy("the same soil, dug and watered alike")),
-    ("sun", lazy("the same sun through the day, no shade from the cover itself")),
-    ("apart", lazy("a good stride apart, for a covered strip warms its neighbour")),
-    ("depth", lazy("the same probe at the same depth")),
-    ("hour", lazy("both read within a few minutes, morning and evening")),
+    ("soil", lazy("both have the same soil, dug and watered alike")),
+    ("sun", lazy("both get the same sun, with no shade from the cover itself")),
+    ("apart", lazy("the beds are a good stride apart, because a covered strip warms its neighbour")),
+    ("depth", lazy("both are read with the same probe at the same depth")),
+    ("hour", lazy("both are read within a few minutes, morning and evening")),
 ]
 
 
 class TrialForm(forms.Form):
     """A covered place, a bare one beside it, and what was seen to."""
 
-    covered = forms.ModelChoiceField(Place.objects.none(), label=lazy("Covered"), empty_label=None)
-    bare = forms.ModelChoiceField(Place.objects.none(), label=lazy("Bare, beside it"), empty_label=None)
+    covered = forms.ModelChoiceField(Place.objects.none(), label=lazy("Covered bed"), empty_label=None)
+    bare = forms.ModelChoiceField(Place.objects.none(), label=lazy("Uncovered bed beside it"), empty_label=None)
     begun_on = DayField(label=lazy("Since"))
     depth = TypedNumber(label=lazy("Depth of both readings"))
-    alike = forms.MultipleChoiceField(label=lazy("Seen to"), choices=ALIKE, required=False, widget=forms.CheckboxSelectMultiple)
+    alike = forms.MultipleChoiceField(
+        label=lazy("Conditions checked"), choices=ALIKE, required=False, widget=forms.CheckboxSelectMultiple
+    )
 
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -45,7 +47,7 @@ class TrialForm(forms.Form):
         for name in ("covered", "bare"):
             self.fields[name].queryset = selectors.coverable(garden)  # type: ignore[attr-defined]
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
-        self.fields["depth"].label = _("Depth of both readings, {length}").format(length=units.length)
+        self.fields["depth"].label = _("Depth of both readings ({length})").format(length=units.length)
         places = list(selectors.coverable(garden).prefetch_related("cover_periods"))
         for name, wanted in (("covered", True), ("bare", False)):
             fit = [place for place in places if (cover_on(place, today) is not None) is wanted]
@@ -58,18 +60,18 @@ class TrialForm(forms.Form):
         """Two places, since a day that has come."""
         data = super().clean() or {}
         if data.get("covered") and data.get("covered") == data.get("bare"):
-            self.add_error("bare", _("A bed cannot be compared with itself: choose the bare one beside it."))
+            self.add_error("bare", _("Choose another bed to compare with: a bed cannot be compared with itself."))
         if data.get("begun_on") and data["begun_on"] > self.today:
-            self.add_error("begun_on", _("That day is still to come."))
+            self.add_error("begun_on", _("That date is in the future."))
         return data
 
 
 class PairForm(forms.Form):
     """Both readings of one visit."""
 
-    covered = TypedNumber(label=lazy("Covered"))
-    bare = TypedNumber(label=lazy("Bare"))
-    at = forms.DateTimeField(label=lazy("When"), widget=forms.DateTimeInput(attrs={"type": "datetime-local"}, format=LOCAL))
+    covered = TypedNumber(label=lazy("Covered bed"))
+    bare = TypedNumber(label=lazy("Bed without a cover"))
+    at = forms.DateTimeField(label=lazy("Date"), widget=forms.DateTimeInput(attrs={"type": "datetime-local"}, format=LOCAL))
 
     def __init__(self, *args: Any, trial: CoverTrial, units: Units, now: datetime, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -83,9 +85,9 @@ class PairForm(forms.Form):
         """In the garden's own clock, not ahead of it, not before the trial."""
         at: datetime = self.cleaned_data["at"].replace(tzinfo=self.zone)
         if at > self.now + timedelta(minutes=5):
-            raise forms.ValidationError(_("That is still to come."))
+            raise forms.ValidationError(_("That time is in the future."))
         if at.date() < self.trial.begun_on:
-            raise forms.ValidationError(_("That was before the trial began."))
+            raise forms.ValidationError(_("That date is before the trial began."))
         return at
 
 
@@ -100,17 +102,17 @@ def month_choices() -> list[tuple[int, str]]:
 class SandboxForm(forms.Form):
     """Where the sliders stand; what is out of range is taken as the nearest that can be."""
 
-    month = forms.TypedChoiceField(label=lazy("In"), choices=month_choices, coerce=int)
+    month = forms.TypedChoiceField(label=lazy("Month"), choices=month_choices, coerce=int)
     low = forms.FloatField(label=lazy("Night’s low"))
     high = forms.FloatField(label=lazy("Day’s high"))
-    sun = forms.FloatField(label=lazy("Sun, of a cloudless day"), min_value=0, max_value=100)
+    sun = forms.FloatField(label=lazy("Sunshine (share of a clear day)"), min_value=0, max_value=100)
     wind = forms.FloatField(label=lazy("Wind"), min_value=0)
     cover = forms.ChoiceField(label=lazy("Cover"), required=False)
     opening = forms.FloatField(label=lazy("Open from 9 to 17"), min_value=0, max_value=100)
     ground = forms.MultipleChoiceField(
-        label=lazy("The bed"), choices=covers.grounds, required=False, widget=forms.CheckboxSelectMultiple
+        label=lazy("Soil"), choices=covers.grounds, required=False, widget=forms.CheckboxSelectMultiple
     )
-    crop = forms.ChoiceField(label=lazy("Sown with"))
+    crop = forms.ChoiceField(label=lazy("Sowing"))
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

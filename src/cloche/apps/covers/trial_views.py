@@ -53,7 +53,8 @@ def trials(request: GardenRequest) -> HttpResponse:
             )
         )
         messages.success(
-            request, _("It runs. Read both within a few minutes, morning and evening; pairs from the round count too.")
+            request,
+            _("Trial started. Read both beds within a few minutes, morning and evening. Pairs from the round count too."),
         )
         return redirect("trial", request.garden.pk, trial.pk)
     context = {"form": form, "lines": pages.trial_lines(request.garden, units), "tab": "trials"}
@@ -72,10 +73,10 @@ def trial(request: GardenRequest, trial_id: int) -> HttpResponse:
             flow.read_pair(cover_trial, data["at"], data["covered"], data["bare"], request.user)
         except AlreadyThere as twin:
             form.add_error(
-                "at", _("{name} has a reading at that time and depth already.").format(name=twin.existing.place.name)
+                "at", _("{name} already has a reading at that time and depth.").format(name=twin.existing.place.name)
             )
         else:
-            messages.success(request, _("Both are written down, in the trial and in each place’s own record."))
+            messages.success(request, _("Both readings saved, in the trial and in the record of each bed."))
             return redirect("trial", request.garden.pk, cover_trial.pk)
     page = pages.trial_page(cover_trial, units, clock.today(request.garden.timezone))
     context = {"page": page, "form": form, "tab": "trials"}
@@ -87,7 +88,7 @@ def trial(request: GardenRequest, trial_id: int) -> HttpResponse:
 def end_trial(request: GardenRequest, trial_id: int) -> HttpResponse:
     """Later readings are none of its pairs."""
     flow.end(_trial(request, trial_id))
-    messages.success(request, _("The trial has ended; what it found stays."))
+    messages.success(request, _("Trial ended. Its results are kept."))
     return redirect("trial", request.garden.pk, trial_id)
 
 
@@ -121,7 +122,7 @@ def hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
     form = HotbedForm(request.POST or None, instance=bed, units=units, today=today)
     if form.is_valid():
         flow.build_hotbed(form.save())
-        messages.success(request, _("Written down; {name} is being worked out again.").format(name=place.name))
+        messages.success(request, _("Saved. Updating the forecast for {name}…").format(name=place.name))
         return redirect("hotbed", request.garden.pk, place.pk)
     page = hotbed_pages.hotbed_page(place, units, today)
     return render(

@@ -112,7 +112,7 @@ def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
             flows.intend(place, form.cleaned_data["crop"], form.cleaned_data["sow_on"], request.user)
         messages.success(
             request,
-            _("Noted for {name}. Today will remind you when its days come, and the forecast counts on it.").format(
+            _("Saved for {name}. Today will remind you on the right day, and the forecast includes it.").format(
                 name=place.name
             ),
         )
@@ -161,7 +161,7 @@ def note_damage(request: GardenRequest, own_id: int) -> HttpResponse:
     if not form.is_valid():
         return _inventory(request, cover, form)
     form.save()
-    messages.success(request, _("Written down."))
+    messages.success(request, _("Saved."))
     return redirect("edit_own", request.garden.pk, cover.pk)
 
 
@@ -183,7 +183,7 @@ def _inventory(request: GardenRequest, cover: Cover, damage: DamageForm | None =
     form = OwnCoverForm(bound, instance=cover, garden=request.garden, units=units, today=today)
     if form.is_valid():
         flow.save_own(form.save())
-        messages.success(request, _("{name} is on the list.").format(name=cover.name))
+        messages.success(request, _("{name} added.").format(name=cover.name))
         return redirect("own_covers", request.garden.pk)
     removed = request.garden.covers.filter(removed_at__isnull=False).order_by("-removed_at")[:5]
     lines = own_lines(request.garden, units, today)
@@ -203,7 +203,7 @@ def remove_own(request: GardenRequest, own_id: int) -> HttpResponse:
     flow.remove_own(cover)
     messages.success(
         request,
-        _("{name} is off the list; where it stood stays in the record. It can be put back below.").format(name=cover.name),
+        _("{name} removed. Where it was used stays on record. You can restore it below.").format(name=cover.name),
     )
     return redirect("own_covers", request.garden.pk)
 
@@ -218,9 +218,9 @@ def put_back_own(request: GardenRequest, own_id: int) -> HttpResponse:
     done = flow.put_back_own(cover)
     messages.success(
         request,
-        _("{name} is back.").format(name=cover.name)
+        _("{name} restored.").format(name=cover.name)
         if done
-        else _("Another cover is called {name} now. Rename that one first.").format(name=cover.name),
+        else _("Another cover is now called {name}. Rename that one first.").format(name=cover.name),
     )
     return redirect("own_covers", request.garden.pk)
 

@@ -40,13 +40,13 @@ class FailedForecast:
         """What everybody who can see the place is told."""
         timezone = self.place.garden.timezone
         retry = self.retry_at.astimezone(timezone)
-        again = _("It is tried again at {time} on {day}, and at once when something about the place changes.").format(
+        again = _("Cloche tries again at {time} on {day}, and at once if something about the place changes.").format(
             time=words.clock(retry), day=words.day(retry.date())
         )
         if self.last_good is None:
-            shown = _("Until then there are no temperatures or windows for it.")
+            shown = _("Until then, it has no temperatures or windows.")
         else:
-            shown = _("Until then the pages show the forecast of {day}.").format(
+            shown = _("Until then, pages show the forecast of {day}.").format(
                 day=words.day(self.last_good.astimezone(timezone).date())
             )
         failed = _("The forecast for {place} could not be calculated.").format(place=self.place.name)

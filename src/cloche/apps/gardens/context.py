@@ -43,10 +43,10 @@ ROOMS = (
     ("do", "", ((lazy("Today"), "today", "t"), (lazy("Round"), "round", "r"))),
     (
         "ahead",
-        lazy("Look ahead"),
+        lazy("Plan ahead"),
         (
-            (lazy("Ground"), "ground", "g"),
-            (lazy("What wakes"), "what_wakes", "w"),
+            (lazy("Soil"), "ground", "g"),
+            (lazy("Germination"), "what_wakes", "w"),
             (lazy("Windows"), "windows", "n"),
             (lazy("Covers"), "covers", "c"),
             (lazy("Bench"), "bench", "b"),

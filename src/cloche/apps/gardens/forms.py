@@ -42,13 +42,13 @@ class SignInForm(AuthenticationForm):
     """Name and password."""
 
     error_messages = {
-        "invalid_login": lazy("That name and password do not go together. Capital letters count in the password."),
+        "invalid_login": lazy("That name and password do not match. Passwords are case-sensitive."),
         "inactive": lazy("This account has been closed."),
     }
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.fields["username"].label = _("Name or mail address")
+        self.fields["username"].label = _("Name or email address")
 
 
 class FirstPersonForm(forms.ModelForm):
@@ -58,7 +58,7 @@ class FirstPersonForm(forms.ModelForm):
         label=lazy("Password"),
         strip=False,
         widget=forms.PasswordInput(attrs={"autocomplete": "new-password"}),
-        help_text=lazy("At least eight characters, and not only digits."),
+        help_text=lazy("At least eight characters, not only digits."),
     )
 
     class Meta:
@@ -66,7 +66,7 @@ class FirstPersonForm(forms.ModelForm):
         fields = ["username"]
         field_classes = {"username": UsernameField}
         labels = {"username": lazy("Your name")}
-        help_texts = {"username": lazy("You sign in with it. Spaces are allowed.")}
+        help_texts = {"username": lazy("You use it to sign in. Spaces are allowed.")}
 
     def clean_password(self) -> str:
         """As strong as any other here."""
@@ -90,8 +90,8 @@ class UnitsForm(forms.ModelForm):
         model = User
         fields = ["temperature_unit", "length_unit", "language"]
         labels = {
-            "temperature_unit": lazy("Temperatures in"),
-            "length_unit": lazy("Measures in"),
+            "temperature_unit": lazy("Temperature unit"),
+            "length_unit": lazy("Units"),
             "language": lazy("Language"),
         }
         help_texts = {"language": ""}
@@ -99,26 +99,26 @@ class UnitsForm(forms.ModelForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.fields["language"].choices = [("", _("as my browser says")), *settings.LANGUAGES]  # type: ignore[attr-defined]
+        self.fields["language"].choices = [("", _("same as my browser")), *settings.LANGUAGES]  # type: ignore[attr-defined]
 
 
 class GardenForm(forms.ModelForm):
     """Where the ground lies."""
 
-    height = TypedNumber(label=lazy("Height above the sea"))
+    height = TypedNumber(label=lazy("Height above sea level"))
 
     class Meta:
         model = Garden
         fields = ["name", "height", "latitude_deg", "longitude_deg", "timezone_name"]
         labels = {
-            "name": lazy("Name of the garden"),
+            "name": lazy("Garden name"),
             "latitude_deg": lazy("Latitude"),
             "longitude_deg": lazy("Longitude"),
             "timezone_name": lazy("Time zone"),
         }
         help_texts = {
-            "latitude_deg": lazy("Degrees; south is negative. Gives the sun and the length of the day."),
-            "longitude_deg": lazy("Degrees; west is negative."),
+            "latitude_deg": lazy("In degrees; south is negative. Sets the sun and the length of the day."),
+            "longitude_deg": lazy("In degrees; west is negative."),
         }
 
     def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
@@ -128,8 +128,8 @@ class GardenForm(forms.ModelForm):
         self.fields["timezone_name"].widget = forms.TextInput(attrs={"list": "zones", "autocomplete": "off", **ask})
         height = self.fields["height"]
         parse_with(height, lambda text: parse_height(text, units))
-        height.label = _("Height above the sea, in {unit}").format(unit=units.height)
-        height.help_text = _("Higher ground is colder, and the frost dates follow it. To the nearest hundred will do.")
+        height.label = _("Height above sea level ({unit})").format(unit=units.height)
+        height.help_text = _("Higher ground is colder and has later frosts. The nearest hundred is close enough.")
         if self.instance.pk:
             self.initial.setdefault("height", f"{round(units.height_from_m(self.instance.elevation_m)):g}")
 
@@ -175,19 +175,19 @@ class SiteForm(GardenForm):
             "zone",
         ]
         labels = GardenForm.Meta.labels | {
-            "sowing_rule": lazy("You sow"),
-            "uncover_rule": lazy("You take covers off"),
-            "away_from_h": lazy("Nobody is there from, hour"),
+            "sowing_rule": lazy("Sowing rule"),
+            "uncover_rule": lazy("Covers come off"),
+            "away_from_h": lazy("Nobody there from (hour)"),
             "away_to_h": "to",
-            "watered": lazy("Seed beds are kept moist"),
-            "names": lazy("Names of crops"),
-            "zone": lazy("Winter-hardiness zone, if you like"),
+            "watered": lazy("Seedbeds are kept moist"),
+            "names": lazy("Crop names"),
+            "zone": lazy("Winter hardiness zone (optional)"),
         }
         help_texts = GardenForm.Meta.help_texts | {
-            "sowing_rule": lazy("Decides every window. Every crop’s page shows what the other ways would cost."),
-            "away_from_h": lazy("On most days, by the clock. Then one opening is advised that is right for all those hours."),
-            "watered": lazy("Where they are not, seed waits for rain in dry soil."),
-            "zone": lazy("It says only how cold a usual winter’s coldest night is. No window depends on it."),
+            "sowing_rule": lazy("This rule sets every window. Each crop’s page shows what the other rules would cost."),
+            "away_from_h": lazy("On most days, by the clock. You then get one opening that is right for all those hours."),
+            "watered": lazy("Without water, seed in dry soil waits for rain."),
+            "zone": lazy("It describes only the coldest night of a usual winter. No window depends on it."),
         }
 
     def clean_zone(self) -> str:
@@ -220,7 +220,7 @@ class NormalsForm(forms.Form):
         data = super().clean() or {}
         given = [name for name in self.fields if data.get(name) is not None]
         if not self.errors and given and len(given) < 24:
-            raise forms.ValidationError(_("Give all twelve months, lows and highs, or leave them all empty."))
+            raise forms.ValidationError(_("Enter all twelve months, lows and highs, or leave them all empty."))
         for index, month in enumerate(MONTHS):
             low, high = data.get(f"low_{index}"), data.get(f"high_{index}")
             if low is not None and high is not None and low > high:
@@ -241,7 +241,7 @@ class RoleForm(forms.Form):
     """What somebody may do."""
 
     ROLES = Membership.Role.choices
-    role = forms.ChoiceField(label=lazy("Their role"), choices=ROLES, initial=Membership.Role.GROWER)
+    role = forms.ChoiceField(label=lazy("Role"), choices=ROLES, initial=Membership.Role.GROWER)
 
 
 class HandOverForm(forms.Form):
@@ -249,10 +249,10 @@ class HandOverForm(forms.Form):
 
     STAYS = (
         *((role, label) for role, label in Membership.Role.choices if role != Membership.Role.OWNER),
-        ("", lazy("I leave")),
+        ("", lazy("Away from")),
     )
-    to = forms.TypedChoiceField(label=lazy("The garden goes to"), coerce=int)
-    role = forms.ChoiceField(label=lazy("And you stay as"), choices=STAYS, required=False, initial=Membership.Role.GROWER)
+    to = forms.TypedChoiceField(label=lazy("New owner"), coerce=int)
+    role = forms.ChoiceField(label=lazy("Your new role"), choices=STAYS, required=False, initial=Membership.Role.GROWER)
 
     def __init__(self, *args: Any, others: Iterable[User], **kwargs: Any) -> None:
         super().__init__(*args, **{"auto_id": "hand_over_%s"} | kwargs)

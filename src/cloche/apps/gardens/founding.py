@@ -106,7 +106,7 @@ def found_page(point: tuple[float, float], units: Units, now: datetime) -> Found
     usual = site.usual_year(latitude, longitude, height_m, today)
     return FoundPage(
         headline=_headline(town, away_km, units),
-        lies=_("{latitude}, {longitude} · clock of {zone}").format(
+        lies=_("{latitude}, {longitude} · time zone {zone}").format(
             latitude=_degrees(latitude, _("N"), _("S")),
             longitude=_degrees(longitude, _("E"), _("W")),
             zone=zone.replace("_", " "),
@@ -149,20 +149,23 @@ def _drawn(usual: site.UsualYear, units: Units) -> Year:
 def _frosts(frosts: FrostDates) -> str:
     if frosts.spring is None or frosts.autumn is None:
         freezes = frosts.lowest_c < FREEZING_C
-        return _("Frost comes in some winters only, or in every month.") if freezes else _("Frost is rare here.")
+        return _("Frost occurs only in some winters, or in every month.") if freezes else _("Frost is rare here.")
     last, late, first = (words.day(day) for day in (*frosts.spring[1:], frosts.autumn[1]))
     return _(
-        "The last frost of spring is usually about {last} (one year in ten after {late}), the first of autumn about {first}."
+        "The last spring frost is usually about {last} (one year in ten after {late}), the first autumn frost about {first}."
     ).format(last=last, late=late, first=first)
 
 
 def _rests_on(usual: site.UsualYear, units: Units) -> str:
     doubt = units.difference_text(usual.off_k, 0)
     if not usual.by_region:
-        return _("Guessed from the latitude alone: no land is near. It may be off by {doubt} and more.").format(doubt=doubt)
+        return _("Estimated from the latitude only, because no land is near. It may be off by {doubt} or more.").format(
+            doubt=doubt
+        )
     return _(
-        "Guessed from the climate of the region (a square of about 25 km): it may be off by {doubt}, more in a hollow or on a "
-        "slope. Your own readings and weather take its place as you write them down. {credit}"
+        "Estimated from the regional climate (a square of about 25 km). It may be off by {doubt}, or "
+        "more in a hollow or on a slope. Your own readings and weather replace it as you enter them. "
+        "{credit}"
     ).format(doubt=doubt, credit=region.CREDIT)
 
 

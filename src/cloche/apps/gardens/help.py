@@ -63,26 +63,33 @@ def walk(garden: Garden) -> list[Stop]:
     stops = [
         Stop(
             _("Today"),
-            _("Each place as a slice of ground in the colour of its warmth; what can be sown now; the day’s jobs and why."),
+            _(
+                "Each place as a slice of ground coloured by its temperature, what you can sow now, and the "
+                "day’s jobs with their reasons."
+            ),
             to("today"),
         ),
-        Stop(_("Round"), _("How to read the beds with a phone in one hand: a number, Next, a number, Next."), to("round")),
-        Stop(_("Windows"), _("When each crop can go in: what is best now stands first."), to("windows")),
-        Stop(_("What wakes"), _("All crops against the warmth of one bed. Push the slider two weeks ahead."), to("what_wakes")),
+        Stop(_("Round"), _("How to read the beds with a phone in one hand: number, Next, number, Next."), to("round")),
+        Stop(_("Windows"), _("When each crop can be sown or planted, the best now first."), to("windows")),
+        Stop(
+            _("Germination"), _("All crops and the temperature of one bed. Move the slider two weeks ahead."), to("what_wakes")
+        ),
         Stop(
             _("Covers"),
-            _("What fleece, a tunnel or a frame would do for a bed, and when each has to be opened."),
+            _("What fleece, a tunnel or a frame would do for a bed, and when each needs opening."),
             to("covers"),
         ),
         Stop(
             _("Bench"),
-            _("Trays as they stand, how warm their roots are, whether they stretch, and what a mat would do."),
+            _("Your trays, their root temperatures, whether seedlings are leggy, and what a mat would do."),
             to("bench"),
         ),
-        Stop(_("Sowings"), _("What is in the ground, when it should be up, and what was counted."), to("sowings")),
+        Stop(_("Sowings"), _("What has been sown, when it should be up, and what you counted."), to("sowings")),
     ]
     if place is not None:
         name = _("{place}, one of its places").format(place=place.name)
-        bed = Stop(name, _("Past readings and the days ahead, with the band in which the soil will be."), to("place", place.pk))
+        bed = Stop(
+            name, _("Past readings and the days ahead, with the likely range of the soil temperature."), to("place", place.pk)
+        )
         stops.insert(1, bed)
     return stops

@@ -32,14 +32,14 @@ class User(AbstractUser):
         FAHRENHEIT = "F", "°F"
 
     class Length(models.TextChoices):
-        CENTIMETRES = "cm", lazy("centimetres, millimetres of rain, kilograms, metres a second")
-        INCHES = "in", lazy("inches, pounds, miles an hour")
+        CENTIMETRES = "cm", lazy("centimetres, millimetres of rain, kilograms, metres per second")
+        INCHES = "in", lazy("inches, pounds, miles per hour")
 
     username = models.CharField(
         max_length=150,
         unique=True,
         validators=[fields.plain],
-        error_messages={"unique": lazy("Somebody here has that name already.")},
+        error_messages={"unique": lazy("Someone here already has that name.")},
     )
     temperature_unit = models.CharField(max_length=1, choices=Temperature, default=Temperature.CELSIUS)
     length_unit = models.CharField(max_length=2, choices=Length, default=Length.CENTIMETRES)
@@ -62,17 +62,17 @@ class Garden(models.Model):
     class SowingRule(models.TextChoices):
         COMFORTABLE = "comfortable", lazy("when the soil is comfortably warm")
         MINIMUM = "minimum", lazy("as soon as the soil reaches the minimum")
-        CALENDAR = "calendar", lazy("by the date of the last frost")
+        CALENDAR = "calendar", lazy("by date, counted from the last frost")
 
     class UncoverRule(models.TextChoices):
-        NIGHTS = "nights", lazy("when nights are warm enough for what grows there")
+        NIGHTS = "nights", lazy("when nights are warm enough for the plants")
         HEIGHT = "height", lazy("when the plants touch the top")
         ESTABLISHED = "established", lazy("when seedlings are established")
-        HEAT = "heat", lazy("when it is too hot inside however far it is opened")
+        HEAT = "heat", lazy("when it is too hot inside however far it is open")
 
     class HeatOffRule(models.TextChoices):
         HALF = "half", lazy("when half of them are up")
-        ALL = "all", lazy("when all of a kind are up, and a few days more until the first true leaf")
+        ALL = "all", lazy("when all of a crop are up, plus a few days until the first true leaf")
 
     class Names(models.TextChoices):
         AMERICAN = "american", lazy("American: eggplant, fava bean, arugula")
@@ -116,9 +116,9 @@ class Garden(models.Model):
     def clean(self) -> None:
         """Being away has a beginning and an end."""
         if (self.away_from_h is None) != (self.away_to_h is None):
-            raise ValidationError({"away_to_h": _("Say both from when and to when, or neither.")})
+            raise ValidationError({"away_to_h": _("Enter both hours, or neither.")})
         if self.away_from_h is not None and self.away_to_h is not None and self.away_from_h >= self.away_to_h:
-            raise ValidationError({"away_to_h": _("You are back before you leave.")})
+            raise ValidationError({"away_to_h": _("The end must be after the start.")})
 
     @property
     def timezone(self) -> ZoneInfo:
@@ -137,7 +137,7 @@ class Membership(models.Model):
     class Role(models.TextChoices):
         OWNER = "owner", lazy("owner")
         GROWER = "grower", lazy("grower")
-        HELPER = "helper", lazy("helper, who adds entries")
+        HELPER = "helper", lazy("helper (adds entries)")
         VIEWER = "viewer", lazy("viewer")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="memberships")

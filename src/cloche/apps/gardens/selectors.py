@@ -51,13 +51,13 @@ def crops_chosen(garden: Garden) -> str:
     """How many crops its people have said they grow; empty for none."""
     if not garden.crops:
         return ""
-    return _("{crops} of your own choosing.").format(crops=words.count(len(garden.crops), "crop", "crops"))
+    return _("{crops} chosen.").format(crops=words.count(len(garden.crops), "crop", "crops"))
 
 
 def zone_words(zone: str, units: Units) -> str:
     """What a hardiness zone says, and what it does not. Raises OutOfRange."""
     low, high = (units.temperature_text(value, 0) for value in winter_lows_c(zone))
     return _(
-        "Zone {zone} says that the coldest night of a usual winter lies between {low} and {high}, for what stands outdoors all "
-        "year. It says nothing about spring: no window depends on it."
+        "In zone {zone}, the coldest night of a usual winter is between {low} and {high}. It applies to "
+        "plants outdoors all year and says nothing about spring, so no window depends on it."
     ).format(zone=zone, low=low, high=high)

@@ -46,7 +46,7 @@ def garden(request: GardenRequest) -> HttpResponse:
     site = SiteForm(request.POST or None, instance=request.garden, units=units)
     if request.method == "POST" and site.is_valid():
         change_site(site.save(commit=False))
-        messages.success(request, _("The site is changed; forecasts are being worked out again."))
+        messages.success(request, _("Site saved. Updating forecasts…"))
         return redirect("garden", request.garden.pk)
     memberships = request.garden.memberships.select_related("user")
     context = {
@@ -71,7 +71,7 @@ def normals(request: GardenRequest) -> HttpResponse:
     if form.is_valid():
         request.garden.normal_lows_c, request.garden.normal_highs_c = form.typed("low"), form.typed("high")
         change_site(request.garden)
-        messages.success(request, _("Normals saved; forecasts are being worked out again."))
+        messages.success(request, _("Normals saved. Updating forecasts…"))
         return redirect("garden", request.garden.pk)
     context = {"normals": form, "units": units}
     return render(request, "gardens/normals.html", context, status=INVALID if form.errors else 200)
@@ -163,9 +163,9 @@ def give_role(request: GardenRequest, user_id: int) -> HttpResponse:
     """Another role for somebody."""
     form = RoleForm(request.POST)
     if form.is_valid() and flow.give_role(request.garden, user_id, form.cleaned_data["role"]):
-        messages.success(request, _("Their role is changed."))
+        messages.success(request, _("Role changed."))
     else:
-        messages.error(request, _("That was not done: a garden keeps at least one owner."))
+        messages.error(request, _("Not changed: a garden needs at least one owner."))
     return redirect("people", request.garden.pk)
 
 
@@ -174,9 +174,9 @@ def give_role(request: GardenRequest, user_id: int) -> HttpResponse:
 def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
     """Take a person out."""
     if flow.show_out(request.garden, user_id):
-        messages.success(request, _("They no longer see this garden. What they recorded stays."))
+        messages.success(request, _("Person removed from this garden. What they recorded stays."))
     else:
-        messages.error(request, _("Owners cannot be taken out; give them another role first."))
+        messages.error(request, _("An owner cannot be removed. Give them another role first."))
     return redirect("people", request.garden.pk)
 
 
@@ -203,9 +203,9 @@ def hand_over(request: GardenRequest) -> HttpResponse:
     if not form.is_valid() or not flow.hand_over(
         request.garden, request.user, form.cleaned_data["to"], form.cleaned_data["role"]
     ):
-        messages.error(request, _("That was not done: choose somebody who is in the garden."))
+        messages.error(request, _("Not changed: choose someone who is in the garden."))
         return redirect("people", request.garden.pk)
-    messages.success(request, _("{name} is in other hands now.").format(name=request.garden.name))
+    messages.success(request, _("{name} has a new owner.").format(name=request.garden.name))
     return redirect("people", request.garden.pk) if form.cleaned_data["role"] else redirect("home")
 
 
@@ -216,5 +216,5 @@ def leave(request: GardenRequest) -> HttpResponse:
     if flow.leave(request.garden, request.user):
         messages.success(request, _("You have left {name}. What you recorded stays there.").format(name=request.garden.name))
         return redirect("home")
-    messages.error(request, _("You are its only owner: hand it over first, or erase it."))
+    messages.error(request, _("You are the only owner. Hand the garden over first, or delete it."))
     return redirect("people", request.garden.pk)

@@ -38,7 +38,7 @@ class Token(HttpBearer):
     def authenticate(self, request: HttpRequest, token: str) -> Device | None:
         device = Device.objects.filter(fingerprint=fingerprint(token), revoked_at__isnull=True).first()
         if device is None and _guesses(request) > MOST_GUESSES_A_MINUTE:
-            raise HttpError(429, _("Too many unknown tokens came from this address; wait a minute."))
+            raise HttpError(429, _("Too many unknown tokens from this address. Wait a minute."))
         return device
 
 
@@ -215,7 +215,7 @@ def send_message(request: HttpRequest) -> TakenOut:
     """Where its values stand is told once, under Loggers. Channels that have no place yet are listed there."""
     mapping = mapping_over_http(_device(request))
     if mapping is None:
-        raise HttpError(400, _("Nobody has said how this logger’s messages read; say so under Loggers."))
+        raise HttpError(400, _("The format of this logger’s messages has not been set up. Set it up under Loggers."))
     try:
         return _out(take_message(mapping, request.body))
     except Unreadable as refusal:
@@ -269,7 +269,7 @@ def _csv_rows(body: bytes) -> tuple[list[Sent], list[int], list[RefusedOut]]:
     except (UnicodeDecodeError, csv.Error) as broken:
         raise HttpError(400, _("This is not CSV in UTF-8: {broken}").format(broken=broken)) from broken
     if len(lines) > MOST_ROWS:
-        raise HttpError(400, _("At most {most_rows} lines are accepted at a time.").format(most_rows=MOST_ROWS))
+        raise HttpError(400, _("At most {most_rows} rows are accepted at a time.").format(most_rows=MOST_ROWS))
     cells = [(line["at"], line.get("channel") or "1", line["temperature"]) for line in lines]
     wrong: set[int] = set()
     try:
@@ -283,5 +283,5 @@ def _csv_rows(body: bytes) -> tuple[list[Sent], list[int], list[RefusedOut]]:
 
 
 def _unread(index: int, line: dict[str, Any]) -> RefusedOut:
-    message = _("Line {index} cannot be read: {dict}").format(index=index + 2, dict=dict(line))[:200]
+    message = _("Row {index} cannot be read: {dict}").format(index=index + 2, dict=dict(line))[:200]
     return RefusedOut(index=index, code="row", message=message)

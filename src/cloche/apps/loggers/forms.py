@@ -36,15 +36,15 @@ class DeviceForm(forms.ModelForm):
     class Meta:
         model = Device
         fields = ["name", "unit"]
-        labels = {"name": lazy("What you call it"), "unit": lazy("It measures in")}
-        help_texts = {"unit": lazy("Unless it says otherwise with what it sends.")}
+        labels = {"name": lazy("Name"), "unit": lazy("Temperature unit")}
+        help_texts = {"unit": lazy("Used unless the message states its own unit.")}
 
     def clean(self) -> dict[str, Any]:
         """Not more devices than anyone has."""
         data = super().clean() or {}
         if self.instance.garden_id and self.instance.garden.devices.count() >= MOST_DEVICES:
             raise forms.ValidationError(
-                _("A garden has up to {most_devices} loggers.").format(most_devices=MOST_DEVICES), code="many"
+                _("A garden can have at most {most_devices} loggers.").format(most_devices=MOST_DEVICES), code="many"
             )
         return data
 
@@ -53,13 +53,13 @@ class MappingForm(forms.ModelForm):
     """Where in a device's own messages its values stand, and a message to try it with."""
 
     sample = forms.CharField(
-        label=lazy("A message as it sends it"),
+        label=lazy("Sample message"),
         required=False,
         max_length=4000,
         widget=forms.Textarea(attrs={"rows": 4, "spellcheck": "false"}),
-        help_text=lazy("To see what would be read of it. It is not kept."),
+        help_text=lazy("To show how it would be read. It is not saved."),
     )
-    sample_topic = forms.CharField(label=lazy("and its topic"), required=False, max_length=200)
+    sample_topic = forms.CharField(label=lazy("Topic of the sample"), required=False, max_length=200)
 
     class Meta:
         model = MessageMapping
@@ -72,11 +72,11 @@ class MappingForm(forms.ModelForm):
             "each": lazy("List of values"),
         }
         help_texts = {
-            "topic": lazy("Of the broker. A + stands for any name; what stands there is the channel."),
-            "value": lazy("Such as /sensor/temperature. Left empty: the message is the number itself."),
-            "at": lazy("With its offset. Left empty: the moment it comes."),
-            "channel": lazy("Left empty: what the topic says, else 1."),
-            "each": lazy("Where a message holds many. The three above are then looked for in each of them."),
+            "topic": lazy("Topic at the broker. A + stands for any name, which is then the channel."),
+            "value": lazy("For example /sensor/temperature. Leave empty if the message is just the number."),
+            "at": lazy("With its UTC offset. Leave empty to use the time of arrival."),
+            "channel": lazy("Leave empty for the name in the topic, or 1."),
+            "each": lazy("If a message holds several values. The three fields above are then looked up in each of them."),
         }
 
     def __init__(self, *args: Any, over_broker: bool, **kwargs: Any) -> None:
@@ -99,18 +99,18 @@ class MappingForm(forms.ModelForm):
         device = self.instance.device
         topic = data.get("topic", "")
         if topic and "topic" not in self.errors and belongs_elsewhere(topic, device.garden):
-            text = _(
-                "Another garden on this computer listens to topics that begin with {root}/. Begin with a name of your own."
-            )
+            text = _("Another garden on this computer uses topics that begin with {root}/. Begin with a name of your own.")
             self.add_error("topic", forms.ValidationError(text.format(root=root_of(topic)), code="elsewhere"))
         if device.mappings.filter(topic=data.get("topic", "")).exists():
             self.add_error(
                 "topic" if "topic" in self.fields else None,
-                forms.ValidationError(_("How these are read is said below already; take that back first."), code="twice"),
+                forms.ValidationError(
+                    _("A format for these messages is already listed below. Remove that one first."), code="twice"
+                ),
             )
         if device.mappings.count() >= MOST_MAPPINGS:
             self.add_error(
-                None, forms.ValidationError(_("A logger’s messages are read in up to {n} ways.").format(n=MOST_MAPPINGS))
+                None, forms.ValidationError(_("A logger can have at most {n} message formats.").format(n=MOST_MAPPINGS))
             )
         return data
 
@@ -130,11 +130,13 @@ class ProbeForm(forms.Form):
     """Where a channel sticks."""
 
     channel = forms.CharField(
-        label=lazy("Channel"), max_length=40, initial="1", help_text=lazy("As the device names it; 1 if it has only one.")
+        label=lazy("Channel"), max_length=40, initial="1", help_text=lazy("As the device calls it; 1 if it has only one.")
     )
-    place = forms.ChoiceField(label=lazy("Place or room"), help_text=lazy("In a room it measures the air of all trays there."))
+    place = forms.ChoiceField(
+        label=lazy("Place or room"), help_text=lazy("A probe in a room measures the air for all trays there.")
+    )
     depth = TypedNumber(label=lazy("Depth"), required=False)
-    in_air = forms.BooleanField(label=lazy("It hangs in the air among the plants"), required=False)
+    in_air = forms.BooleanField(label=lazy("It measures the air among the plants"), required=False)
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -143,8 +145,8 @@ class ProbeForm(forms.Form):
         choice = cast(forms.ChoiceField, self.fields["place"])
         choice.choices = [("", "---------"), *((key, target.name) for key, target in self.choosable.items())]
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
-        self.fields["depth"].label = _("Depth, {length}").format(length=units.length)
-        self.fields["depth"].help_text = _("Left empty: the place’s seed depth.")
+        self.fields["depth"].label = _("Depth ({length})").format(length=units.length)
+        self.fields["depth"].help_text = _("Leave empty for the place’s seed depth.")
 
     def clean_channel(self) -> str:
         """Only what an address can carry."""

@@ -16,6 +16,7 @@ from urllib.parse import unquote, urlsplit
 import paho.mqtt.client as mqtt
 from django.conf import settings
 from django.db import DatabaseError, InterfaceError, close_old_connections
+from django.utils.translation import gettext as _
 from pydantic import ValidationError
 
 from cloche.apps.loggers.api import MOST_BYTES, ManyIn
@@ -178,10 +179,10 @@ def _guarded(take: Callable[[], str]) -> str:
         if is_away():
             raise NotNow(f"the database does not answer: {str(fault).strip()}") from fault
         log.exception("a message could not be stored")
-        return "The database refused it; that is a fault of Cloche’s own."
+        return _("The database did not accept this message. This is a fault in Cloche.")
     except Exception:
         log.exception("a message could not be taken")
-        return "A fault of Cloche’s own stood in the way."
+        return _("This message could not be stored. This is a fault in Cloche.")
 
 
 def _unless_away(ask: Callable[[], Answer]) -> Answer:

@@ -52,7 +52,7 @@ def values_of(shape: Shape, payload: bytes, from_topic: str = "") -> list[Sent]:
     words = _words(payload)
     rows = _at(words, shape.each) if shape.each else [words]
     if not isinstance(rows, list):
-        raise Unreadable(_("At {path} there is no list.").format(path=shape.each))
+        raise Unreadable(_("There is no list at {path}.").format(path=shape.each))
     if len(rows) > MOST_ROWS:
         raise Unreadable(_("At most {most_rows} values are accepted at a time.").format(most_rows=MOST_ROWS))
     return [_value_of(shape, row, from_topic) for row in rows]
@@ -82,7 +82,7 @@ def check_pointer(text: str) -> str:
     try:
         JsonPointer(pointer)
     except JsonPointerException as odd:
-        raise ValueError(_("Write the names on the way to it with / before each, such as /sensor/temperature.")) from odd
+        raise ValueError(_("Enter the path with / before each name, such as /sensor/temperature.")) from odd
     return pointer
 
 
@@ -91,7 +91,7 @@ def check_topic(text: str) -> str:
     levels = text.split("/")
     for number, level in enumerate(levels):
         if (WILD in level and level != WILD) or (REST in level and (level != REST or number < len(levels) - 1)):
-            raise ValueError(_("A + takes the place of one whole level, a # that of all the last ones."))
+            raise ValueError(_("A + stands for one whole level, a # for all the last ones."))
     if levels[0] in (WILD, REST, "cloche") or text.startswith("$") or any(not level for level in levels):
         raise ValueError(_("Begin with a name of your own, such as home/beds/+/temperature."))
     return text
@@ -112,7 +112,7 @@ def _at(words: Any, path: str) -> Any:
     try:
         return JsonPointer(path).resolve(words)
     except (JsonPointerException, TypeError) as missing:
-        raise Unreadable(_("There is nothing at {path}.").format(path=path)) from missing
+        raise Unreadable(_("There is no value at {path}.").format(path=path)) from missing
 
 
 def _value_of(shape: Shape, row: Any, from_topic: str) -> Sent:
@@ -146,4 +146,4 @@ def _instant(value: Any) -> datetime:
     except (ValueError, OverflowError, OSError, border.NotAllowed):
         pass
     shown = border.one_line(str(value))[:MOST_NAME]
-    raise Unreadable(_("“{shown}” is not a time with its offset, such as 2026-04-22T06:00:00Z.").format(shown=shown))
+    raise Unreadable(_("“{shown}” is not a time with its UTC offset, such as 2026-04-22T06:00:00Z.").format(shown=shown))

@@ -66,7 +66,7 @@ class Probe(models.Model):
     def clean(self) -> None:
         """It is in one or in the other."""
         if (self.place_id is None) == (self.room_id is None):
-            raise ValidationError({"place": _("A probe is in a place, or it hangs in a room.")})
+            raise ValidationError({"place": _("Choose either a place or a room for the probe.")})
 
     @property
     def where(self) -> Place | Room:

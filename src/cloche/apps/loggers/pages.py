@@ -87,7 +87,7 @@ def _text(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list
         since = silence.since.astimezone(garden.timezone)
         when = f"{words.clock(since)}, {words.day(since.date(), now.astimezone(garden.timezone).date())}"
         lines.append(
-            _("{name} in {name2} has been silent since {when}: is its battery flat, or is it out of range?").format(
+            _("{name} in {name2} has been silent since {when}. Is its battery flat, or is it out of range?").format(
                 name=silence.device.name, name2=silence.probe.where.name, when=when
             )
         )
@@ -97,10 +97,10 @@ def _text(quiet: list[selectors.Silence], garden: Garden, now: datetime) -> list
 def _headline(lines: list[DeviceLine], silent: list[str]) -> str:
     live = [line for line in lines if not line.revoked]
     if not live:
-        return _("No logger sends anything yet.")
+        return _("No logger has sent anything yet.")
     if silent:
         return silent[0] if len(silent) == 1 else _("{len} probes have fallen silent.").format(len=len(silent))
-    return _("{count}, and none of them silent for longer than it should be.").format(
+    return _("{count}, and none has been silent for longer than expected.").format(
         count=words.count(len(live), "logger", "loggers")
     )
 
@@ -130,13 +130,13 @@ def _device(
     state = (
         _("blocked")
         if device.revoked_at
-        else _("heard {ago}").format(ago=_ago(device.heard_at, now, garden))
+        else _("last heard {ago}").format(ago=_ago(device.heard_at, now, garden))
         if device.heard_at
-        else _("not heard yet")
+        else _("nothing received yet")
     )
     drift = ""
     if abs(device.drift_s) >= DRIFT_SHOWN_S:
-        drift = _("Its clock is {minutes}; what it sends is set right.").format(minutes=_minutes(device.drift_s))
+        drift = _("Its clock is {minutes}; times are corrected.").format(minutes=_minutes(device.drift_s))
     return DeviceLine(device.pk, device.name, state, device.revoked_at is not None, drift, probes)
 
 
@@ -172,7 +172,7 @@ def _probe(
         last=last,
         silent=_("silent") if silence else "",
         picture=spark(now - LATELY, now, [(h.taken_at, h.temperature_c, False) for h in hours], joined=True),
-        faults=_("In the last week {text}. None of it counts.").format(text=text) if text else "",
+        faults=_("In the last week: {text}. These values are not used.").format(text=text) if text else "",
     )
 
 
@@ -194,7 +194,7 @@ def mapping_lines(device: Device) -> list[MappingLine]:
 
 def _mapping(mapping: MessageMapping, placed: set[str]) -> MappingLine:
     parts = [_("temperature at {path}").format(path=mapping.value) if mapping.value else _("the message is the temperature")]
-    parts.append(_("time at {path}").format(path=mapping.at) if mapping.at else _("time: when it comes"))
+    parts.append(_("time at {path}").format(path=mapping.at) if mapping.at else _("time: on arrival"))
     if mapping.channel:
         parts.append(_("channel at {path}").format(path=mapping.channel))
     if mapping.each:
@@ -210,7 +210,7 @@ def tried_lines(sent: list[Sent], device: Device, units: Units) -> list[str]:
     lines = []
     for reading, value_c in list(zip(sent, values_c, strict=True))[:MOST_TRIED]:
         at = reading.at.astimezone(zone) if reading.at else None
-        when = f"{words.day_with_weekday(at.date())}, {words.clock(at)}" if at else _("when it comes")
+        when = f"{words.day_with_weekday(at.date())}, {words.clock(at)}" if at else _("on arrival")
         value = f"{units.temperature_from_c(value_c):.1f} {units.degree}"
         lines.append(_("channel {channel}: {value}, {when}").format(channel=reading.channel, value=value, when=when))
     if len(sent) > MOST_TRIED:

@@ -63,7 +63,9 @@ def deploy_probe(request: GardenRequest, device_id: int) -> HttpResponse:
     probe = flow.deploy(device, form.cleaned_data["channel"], form.where, form.depth_m, form.cleaned_data["in_air"])
     messages.success(
         request,
-        _("Probe {channel} of {name} is in {name2}.").format(channel=probe.channel, name=device.name, name2=probe.where.name),
+        _("Probe {channel} of {name} is now in {name2}.").format(
+            channel=probe.channel, name=device.name, name2=probe.where.name
+        ),
     )
     return redirect("loggers", request.garden.pk)
 
@@ -78,7 +80,7 @@ def retrieve_probe(request: GardenRequest, device_id: int, probe_id: int) -> Htt
     flow.retrieve(probe)
     messages.success(
         request,
-        _("Probe {channel} is no longer in {name}. What it measured there stays.").format(
+        _("Probe {channel} removed from {name}. What it measured there stays.").format(
             channel=probe.channel, name=probe.where.name
         ),
     )
@@ -103,7 +105,7 @@ def own_messages(request: GardenRequest, device_id: int) -> HttpResponse:
         else:
             if "try" not in request.POST:
                 form.save()
-                messages.success(request, _("Messages of {name} are read so from now on.").format(name=device.name))
+                messages.success(request, _("Format saved. Messages of {name} are now read this way.").format(name=device.name))
                 return redirect("own_messages", request.garden.pk, device.pk)
     request.room = "garden"  # type: ignore[attr-defined]
     context = {
@@ -127,7 +129,7 @@ def forget_mapping(request: GardenRequest, device_id: int, mapping_id: int) -> H
     gone, _unused = device.mappings.filter(pk=mapping_id).delete()
     if not gone:
         raise Http404
-    messages.success(request, _("Such messages are no longer read; what they brought stays."))
+    messages.success(request, _("Format removed. Values that were read with it stay."))
     return redirect("own_messages", request.garden.pk, device.pk)
 
 
@@ -145,7 +147,7 @@ def shut_out(request: GardenRequest, device_id: int) -> HttpResponse:
     """Its token ends at once."""
     device = _device(request, device_id)
     flow.shut_out(device)
-    messages.success(request, _("{name} is blocked; what it sent stays. A new token unblocks it.").format(name=device.name))
+    messages.success(request, _("{name} blocked. Its values stay. A new token unblocks it.").format(name=device.name))
     return redirect("loggers", request.garden.pk)
 
 

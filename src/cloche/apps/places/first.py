@@ -40,7 +40,7 @@ class FirstPlacesForm(forms.Form):
         """At least one."""
         data = super().clean() or {}
         if not self.errors and not any(data.values()):
-            raise forms.ValidationError(_("Say how many there are of at least one kind."))
+            raise forms.ValidationError(_("Enter how many you have of at least one kind."))
         return data
 
     def counts(self) -> dict[str, int]:

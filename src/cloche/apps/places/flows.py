@@ -57,7 +57,7 @@ class OnAnotherBed(ValueError):
 
     def __init__(self, period: CoverPeriod) -> None:
         super().__init__(
-            _("{item} is on {name} on those days: one cover cannot be on two beds.").format(
+            _("{item} is on {name} on those days. One cover cannot be on two beds.").format(
                 item=period.item, name=period.place.name
             )
         )

@@ -22,7 +22,7 @@ from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse
 from cloche_engine.errors import OutOfRange
 from cloche_engine.soil.bed import AIRING, Work
 
-OPENINGS = [("0.15", lazy("a crack")), ("0.4", lazy("a hand’s width")), ("0.7", lazy("half")), ("1.0", lazy("wide"))]
+OPENINGS = [("0.15", lazy("a crack")), ("0.4", lazy("a hand’s width")), ("0.7", lazy("half way")), ("1.0", lazy("wide"))]
 
 
 OWN = "own-"
@@ -38,7 +38,7 @@ def _from_to(period: CoverPeriod) -> str:
 class PlaceForm(forms.ModelForm):
     """A place: what it is called, what stands over or under it, how deep seed goes."""
 
-    seed_depth = TypedNumber(label=lazy("Probe at"))
+    seed_depth = TypedNumber(label=lazy("Position of the probe"))
     width = TypedNumber(label=lazy("Width"))
 
     class Meta:
@@ -47,34 +47,34 @@ class PlaceForm(forms.ModelForm):
         labels = {
             "name": lazy("Name"),
             "kind": lazy("What it is"),
-            "within": lazy("Stands inside"),
+            "within": lazy("House"),
             "texture": lazy("Soil"),
-            "slope_deg": lazy("Slope, degrees"),
-            "aspect_deg": lazy("Slopes towards the"),
-            "shaded_from_h": lazy("Shaded from, hour of the day"),
+            "slope_deg": lazy("Slope (degrees)"),
+            "aspect_deg": lazy("Slope faces"),
+            "shaded_from_h": lazy("Shaded from (hour)"),
             "shaded_to_h": "to",
         }
         help_texts = {
-            "within": lazy("A frame, bench or hotbed in a house sees the house’s air and light."),
-            "slope_deg": lazy("0 for level ground; a gentle garden slope is 3 to 5."),
-            "shaded_from_h": lazy("In standard time, without daylight saving. Empty: nothing shades it."),
+            "within": lazy("A frame, bench or hotbed in a house gets the air and light of the house."),
+            "slope_deg": lazy("0 for level ground; a gentle garden slope is 3 to 5 degrees."),
+            "shaded_from_h": lazy("In standard time, without daylight saving. Leave empty if nothing shades it."),
         }
 
     def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.garden = garden
         self.units = units
-        self.fields["within"].choices = [("", _("nothing: it lies in the open")), *Place.House.choices]  # type: ignore[attr-defined]
+        self.fields["within"].choices = [("", _("none: in the open")), *Place.House.choices]  # type: ignore[attr-defined]
         for name in ("texture", "slope_deg", "aspect_deg", "width"):
             self.fields[name].required = False  # left alone, they stay as they are
         wide = self.fields["width"]
         parse_with(wide, lambda text: parse_any_length(text, units))
-        wide.label = _("Width across, in {length}").format(length=units.length)
+        wide.label = _("Width across ({length})").format(length=units.length)
         wide.help_text = _("Narrow covered strips lose warmth to the open ground beside them.")
         self.initial.setdefault("width", f"{round(units.length_from_m(self.instance.width_m)):g}")
         depth = self.fields["seed_depth"]
         parse_with(depth, lambda text: parse_depth(text, units))
-        depth.label = _("Seed depth, where the probe goes, in {length}").format(length=units.length)
+        depth.label = _("Seed depth, where the probe goes ({length})").format(length=units.length)
         value = units.length_from_m(self.instance.seed_depth_m)
         self.initial.setdefault("seed_depth", f"{round(value, 1):g}")
 
@@ -82,14 +82,14 @@ class PlaceForm(forms.ModelForm):
         """One name once a garden."""
         name = self.cleaned_data["name"].strip()
         if self.garden.places.filter(name__iexact=name).exclude(pk=self.instance.pk).exists():
-            raise forms.ValidationError(_("There is already a place called {name} in this garden.").format(name=name))
+            raise forms.ValidationError(_("This garden already has a place called {name}.").format(name=name))
         return name
 
     def clean_seed_depth(self) -> float:
         """Half a centimetre to half a metre."""
         depth = self.cleaned_data["seed_depth"]
         if depth is not None and not 0.005 <= depth <= 0.5:
-            raise forms.ValidationError(_("Seed depth lies between 0.5 and 50 cm (0.2 and 20 in)."))
+            raise forms.ValidationError(_("Enter a seed depth from 0.5 to 50 cm (0.2 to 20 in)."))
         return float(depth)
 
     def clean_width(self) -> float:
@@ -99,7 +99,7 @@ class PlaceForm(forms.ModelForm):
             return self.instance.width_m
         if not 0.1 <= width <= 20:
             low, high = self.units.length_text(0.1), self.units.length_text(20.0)
-            raise forms.ValidationError(_("A bed is between {low} and {high} wide.").format(low=low, high=high))
+            raise forms.ValidationError(_("Enter a width from {low} to {high}.").format(low=low, high=high))
         return float(width)
 
     def clean_slope_deg(self) -> float:
@@ -116,25 +116,25 @@ class PlaceForm(forms.ModelForm):
 class CoverForm(forms.ModelForm):
     """A cover, from when to when, and how it is aired."""
 
-    above = TypedNumber(label=lazy("Stay below"), required=False)
-    opening = forms.TypedChoiceField(label=lazy("How far"), choices=OPENINGS, coerce=float)
-    covered = TypedNumber(label=lazy("Length of the bed that it covers"), required=False)
-    both = forms.BooleanField(label=lazy("Both are there, one over the other"), required=False)
+    above = TypedNumber(label=lazy("Keep below"), required=False)
+    opening = forms.TypedChoiceField(label=lazy("Opening"), choices=OPENINGS, coerce=float)
+    covered = TypedNumber(label=lazy("Length covered"), required=False)
+    both = forms.BooleanField(label=lazy("Both covers are on, one over the other"), required=False)
 
     class Meta:
         model = CoverPeriod
         fields = ["cover", "first", "last", "ends_capped", "opens", "from_h", "to_h", "opening", "blanket"]
         labels = {
             "cover": lazy("Cover"),
-            "first": lazy("On from"),
+            "first": lazy("Date put on"),
             "last": lazy("Last day on"),
             "ends_capped": lazy("Ends are closed"),
             "opens": lazy("Airing"),
-            "from_h": lazy("From, hour"),
-            "to_h": lazy("to, hour"),
-            "blanket": lazy("A blanket lies over it at night"),
+            "from_h": lazy("From (hour)"),
+            "to_h": lazy("to (hour)"),
+            "blanket": lazy("Night blanket on top"),
         }
-        help_texts = {"last": lazy("Leave empty while it is on."), "ends_capped": lazy("For tunnels and arches.")}
+        help_texts = {"last": lazy("Leave empty if it is still on."), "ends_capped": lazy("For tunnels and arches.")}
         widgets = {"first": DATE, "last": DATE, "opens": forms.RadioSelect}
 
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
@@ -149,18 +149,18 @@ class CoverForm(forms.ModelForm):
         self.initial.setdefault("both", self.instance.pk is not None and bool(self._roofs(self.instance)))
         self.usual = usual_period(place, clock.today(place.garden.timezone))
         if self.usual is not None:
-            self.fields["both"].help_text = _(
-                "Without the tick it takes the place of the {cover} that always stands there."
-            ).format(cover=cover_name(self.usual.cover))
+            self.fields["both"].help_text = _("Without the tick, it replaces the {cover} that is always there.").format(
+                cover=cover_name(self.usual.cover)
+            )
         covered = self.fields["covered"]
         parse_with(covered, lambda text: parse_any_length(text, units))
-        covered.label = _("Length of the bed that it covers, {length}").format(length=units.length)
-        covered.help_text = _("Leave empty if it covers the whole bed. The forecast is for the ground beneath it.")
+        covered.label = _("Length covered ({length})").format(length=units.length)
+        covered.help_text = _("Leave empty if it covers the whole bed. The forecast is for the soil under it.")
         if self.instance.covered_m is not None:
             self.initial.setdefault("covered", f"{round(units.length_from_m(self.instance.covered_m), 1):g}")
         above = self.fields["above"]
         parse_with(above, lambda text: parse_air(text, units))
-        above.label = _("Stay below, {degree}").format(degree=units.degree)
+        above.label = _("Keep below ({degree})").format(degree=units.degree)
         self.initial.setdefault("above", f"{units.temperature_from_c(self.instance.above_c):.0f}")
         if self.instance.pk is None:
             self.initial["first"] = self.initial.get("first") or clock.today(place.garden.timezone)
@@ -177,7 +177,11 @@ class CoverForm(forms.ModelForm):
                 free.append((key, cover.name))
             else:
                 busy.append((key, _("{cover}, on {place}").format(cover=cover.name, place=period.place.name)))
-        groups = [(_("Yours, free"), free), (_("Any of a kind"), kinds), (_("Yours, on another bed"), busy)]
+        groups = [
+            (_("Your covers, free"), free),
+            (_("Any cover of this kind"), kinds),
+            (_("Your covers, on another bed"), busy),
+        ]
         return [group for group in groups if group[1]] if self.own else kinds
 
     def clean(self) -> dict[str, Any]:
@@ -189,9 +193,9 @@ class CoverForm(forms.ModelForm):
         covered = data.get("covered")
         if covered is not None and not COVERED_M[0] <= covered <= COVERED_M[1]:
             low, high = (self.units.length_text(end) for end in COVERED_M)
-            self.add_error("covered", _("Between {low} and {high}.").format(low=low, high=high))
+            self.add_error("covered", _("Enter a value from {low} to {high}.").format(low=low, high=high))
         if data.get("opens") == CoverPeriod.Opens.ABOVE and data.get("above") is None and "above" not in self.errors:
-            self.add_error("above", _("Say which temperature it is to stay below."))
+            self.add_error("above", _("Enter the temperature to stay below."))
         return data
 
     def _refuse_more(self, first: date, last: date | None) -> None:
@@ -208,7 +212,7 @@ class CoverForm(forms.ModelForm):
         elif (roofs := self._roofs(meant)) and not self.cleaned_data.get("both"):
             self.add_error(
                 "both",
-                _("{cover} is on {from_to}. Take it off first, or tick that both are there.").format(
+                _("{cover} is on {from_to}. Take it off first, or tick that both are on.").format(
                     cover=words.sentence(the_cover(roofs[0])), from_to=_from_to(roofs[0])
                 ),
             )
@@ -251,26 +255,26 @@ MOST_WATER_MM = 200.0
 class OperationForm(forms.Form):
     """What was done to a place."""
 
-    work = forms.ChoiceField(label=lazy("What was done"), choices=work_choices())
-    day = DayField(label=lazy("Day"))
-    amount = TypedNumber(label=lazy("How much"), required=False)
+    work = forms.ChoiceField(label=lazy("Work done"), choices=work_choices())
+    day = DayField(label=lazy("Date"))
+    amount = TypedNumber(label=lazy("Amount"), required=False)
 
     def __init__(self, *args: Any, units: Units, place: Place, **kwargs: Any) -> None:
         # It stands on one page with the form of a reading, which has a day of its own.
         super().__init__(*args, **({"auto_id": "operation_%s"} | kwargs))
         self.place, self.units = place, units
         self.fields["day"].initial = clock.today(place.garden.timezone)
-        self.fields["amount"].label = _("How much: {rain} of water, or {length} laid on").format(
+        self.fields["amount"].label = _("Amount: {rain} of water, or {length} of material").format(
             rain=units.rain, length=units.length
         )
-        self.fields["amount"].help_text = _("Leave empty for the usual.")
+        self.fields["amount"].help_text = _("Leave empty for the usual amount.")
 
     def clean(self) -> dict[str, Any]:
         """Nothing ahead of its day, no flood."""
         data = super().clean() or {}
         day, amount = data.get("day"), data.get("amount")
         if day and day > clock.today(self.place.garden.timezone):
-            self.add_error("day", _("That day is still to come. What is done is written down after."))
+            self.add_error("day", _("That date is in the future. Record work once it is done."))
         if amount is not None:
             self._amount(data, amount)
         return data
@@ -278,13 +282,13 @@ class OperationForm(forms.Form):
     def _amount(self, data: dict[str, Any], amount: float) -> None:
         """Of water in mm, of what is laid on in metres: which of them the work decides."""
         if data.get("work") in AIRING:
-            self.add_error("amount", _("How far it was opened is entered with the cover; leave this empty."))
+            self.add_error("amount", _("The opening is entered with the cover. Leave this empty."))
         elif amount < 0:
-            self.add_error("amount", _("That is below zero."))
+            self.add_error("amount", _("Enter a value of zero or more."))
         elif data.get("work") == Work.WATERED:
             data["amount"] = amount / self.units.rain_from_mm(1.0)
             if data["amount"] > MOST_WATER_MM:
-                self.add_error("amount", _("Between 0 and {most}.").format(most=self.units.rain_text(MOST_WATER_MM)))
+                self.add_error("amount", _("Enter a value from 0 to {most}.").format(most=self.units.rain_text(MOST_WATER_MM)))
         else:
             try:
                 data["amount"] = parse_depth(f"{amount:f}", self.units)

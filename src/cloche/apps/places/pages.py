@@ -19,7 +19,7 @@ from cloche_engine.soil.bed import Work
 WORK_NAMES = {
     Work.WATERED: lazy("watered"),
     Work.MULCHED: lazy("mulched"),
-    Work.MULCH_OFF: lazy("mulch off"),
+    Work.MULCH_OFF: lazy("mulch removed"),
     Work.COMPOST: lazy("compost spread"),
     Work.STONES: lazy("stones laid"),
     Work.DUG: lazy("bed dug"),
@@ -28,7 +28,7 @@ WORK_NAMES = {
     Work.HARVESTED: lazy("harvested"),
     Work.FILLED: lazy("hotbed filled"),
     Work.OPENED: lazy("cover opened"),
-    Work.SHUT: lazy("cover shut"),
+    Work.SHUT: lazy("cover closed"),
 }
 ON_ROUNDS = (
     Work.OPENED,
@@ -145,7 +145,7 @@ def cover_name(key: str) -> str:
 def _usual(place: Place, units: Units) -> str:
     there = next(iter(covers_of(place)), None)
     if there is None or there.period is not None:
-        return _("Nothing is noted over it.")
+        return _("No cover entered.")
     key = there.key
     aired = (
         ""
@@ -154,6 +154,6 @@ def _usual(place: Place, units: Units) -> str:
             temperature=units.temperature_text(OPENED_ABOVE_C, 0)
         )
     )
-    return _("No cover is noted by date, so Cloche assumes that a {cover_name} always stands over it{aired}.").format(
+    return _("No cover has been entered, so Cloche assumes that a {cover_name} is always on{aired}.").format(
         cover_name=there.name, aired=aired
     )

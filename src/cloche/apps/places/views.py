@@ -45,7 +45,9 @@ def first_places(request: GardenRequest) -> HttpResponse:
     form = FirstPlacesForm(request.POST or None)
     made = _within_limits(form, lambda: make_places(request.garden, form.counts())) if form.is_valid() else None
     if made is not None:
-        messages.success(request, _("{places} made. Name and describe them whenever you like.").format(places=_so_many(made)))
+        messages.success(
+            request, _("{places} added. You can rename and describe them at any time.").format(places=_so_many(made))
+        )
         return redirect("today", request.garden.pk)
     context = {"form": form, "kinds": kinds_drawn(form, request.garden, clock.today(request.garden.timezone))}
     return render(request, "places/first_places.html", context, status=INVALID if form.errors else 200)
@@ -93,7 +95,7 @@ def remove_place(request: GardenRequest, place_id: int) -> HttpResponse:
     """Take a place off; the garden's page offers to put it back."""
     place = place_or_404(request, place_id)
     flows.remove_place(place)
-    messages.success(request, _("{name} is removed with its readings. It can be put back below.").format(name=place.name))
+    messages.success(request, _("{name} removed with its readings. You can restore it below.").format(name=place.name))
     return redirect("garden", request.garden.pk)
 
 
@@ -105,7 +107,7 @@ def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
     if place is None:
         raise Http404
     if flows.put_back_place(place):
-        messages.success(request, _("{name} is back, with its readings.").format(name=place.name))
+        messages.success(request, _("{name} restored with its readings.").format(name=place.name))
     else:
         messages.error(request, f"Another place is called {place.name} by now. Rename that one first.")
     return redirect("garden", request.garden.pk)
@@ -131,7 +133,7 @@ def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> Ht
     units = selectors.units_of(request.user)
     form = CoverForm(request.POST or None, instance=period, units=units, place=place, initial=query)
     if form.is_valid() and kept(form):
-        messages.success(request, _("Noted for {name}; its forecast is being updated.").format(name=place.name))
+        messages.success(request, _("Saved for {name}. Updating its forecast…").format(name=place.name))
         return redirect("place", request.garden.pk, place.pk)
     context = {"form": form, "place": place, "period": period}
     return render(request, "places/cover_form.html", context, status=INVALID if form.errors else 200)
@@ -176,9 +178,7 @@ def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpRe
     line = log_words.cover_line(period, selectors.units_of(request.user), clock.today(request.garden.timezone))
     messages.success(
         request,
-        _("Removed: {what}, {when}. Put it on again with the same days if that was a slip.").format(
-            what=line.what, when=line.when
-        ),
+        _("Removed: {what}, {when}. To undo, put it on again with the same dates.").format(what=line.what, when=line.when),
     )
     return redirect("place", request.garden.pk, place.pk)
 
@@ -192,7 +192,7 @@ def add_operation(request: GardenRequest, place_id: int) -> HttpResponse:
     if not form.is_valid():
         return render(request, "places/operation_form.html", {"form": form, "place": place}, status=INVALID)
     flows.note_operation(place, form.cleaned_data["work"], form.at, form.cleaned_data.get("amount") or 0.0)
-    text = _("Written down: {work}, {name}.").format(work=work_name(form.cleaned_data["work"]), name=place.name)
+    text = _("Saved: {work}, {name}.").format(work=work_name(form.cleaned_data["work"]), name=place.name)
     messages.success(request, text)
     return redirect("place", request.garden.pk, place.pk)
 
@@ -205,7 +205,7 @@ def air_place(request: GardenRequest, place_id: int) -> HttpResponse:
     work = Work.OPENED if "opened" in request.POST else Work.SHUT
     noted = flows.note_operation(place, work, clock.now())
     undo = reverse("remove_operation", args=[request.garden.pk, place.pk, noted.pk])
-    done(request, _("Written down: {work}, {name}.").format(work=work_name(work), name=place.name), undo)
+    done(request, _("Saved: {work}, {name}.").format(work=work_name(work), name=place.name), undo)
     return redirect("place", request.garden.pk, place.pk)
 
 

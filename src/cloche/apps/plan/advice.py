@@ -42,7 +42,7 @@ def beside(planting: Planting, today: date) -> str:
         name = crops.crop(key).name_plural
         first = windows[key][0].earliest if windows.get(key) else None
         names.append(name if first is None else _("{flower} (from {day})").format(flower=name, day=words.day(first, today)))
-    return _("Flowers that growers set beside it: {names}.").format(names=words.listed(names))
+    return _("Flowers that growers plant beside it: {names}.").format(names=words.listed(names))
 
 
 def ripens_indoors(planting: Planting, grows: Grows, units: Units, today: date) -> str:
@@ -56,8 +56,8 @@ def ripens_indoors(planting: Planting, grows: Grows, units: Units, today: date) 
         return ""
     low, high = (units.temperature_text(value, 0) for value in RIPENS_C)
     return _(
-        "Frost may come from {day} on: pick what is full-grown before it; it ripens indoors at {low} to {high}, "
-        "in the dark or not, within {weeks_from} to {weeks_to} weeks."
+        "Frost is possible from {day} on. Pick full-grown fruit before then. It ripens indoors at {low} "
+        "to {high}, in the dark or the light, within {weeks_from} to {weeks_to} weeks."
     ).format(day=words.day(early, today), low=low, high=high, weeks_from=RIPENS_D[0] // 7, weeks_to=RIPENS_D[1] // 7)
 
 

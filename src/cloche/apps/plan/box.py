@@ -66,8 +66,8 @@ class QuickPacket(forms.ModelForm):
     class Meta:
         model = Packet
         fields = ["crop_key", "variety", "packed_year", "price"]
-        labels = {"variety": lazy("Variety"), "packed_year": lazy("Year of packing"), "price": lazy("Price")}
-        help_texts = {"price": lazy("In your own money.")}
+        labels = {"variety": lazy("Variety"), "packed_year": lazy("Year packed"), "price": lazy("Price")}
+        help_texts = {"price": lazy("In your own currency.")}
 
     def __init__(self, *args: Any, garden: Garden, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "packet_%s"} | kwargs))
@@ -78,7 +78,7 @@ class QuickPacket(forms.ModelForm):
         """Not ahead, and not before anybody packed seed."""
         year: int | None = self.cleaned_data["packed_year"]
         if year is not None and not self.today.year - 40 <= year <= self.today.year + 1:
-            raise forms.ValidationError(_("That is no year of packing."))
+            raise forms.ValidationError(_("Enter the year the seed was packed, for example 2025."))
         return year
 
     @transaction.atomic
@@ -99,7 +99,7 @@ def seed_box(request: GardenRequest) -> HttpResponse:
     form = QuickPacket(request.POST or None, garden=garden, today=today, initial={"crop_key": request.GET.get("crop")})
     if form.is_valid():
         packet = form.keep()
-        text = _("{name}: in the box. The next one?")
+        text = _("{name} is in the box. Add the next one?")
         messages.success(request, text.format(name=" ".join(filter(None, (crops.crop(packet.crop_key).name, packet.variety)))))
         return redirect("seed_box", garden.pk)
     context = {"form": form, "page": box_page(garden, today)}
@@ -115,7 +115,7 @@ def box_page(garden: Garden, today: date) -> BoxPage:
     for packet in rows:
         rate = sowings.viability(packet, today, made).rate
         age = _age(packet)
-        alive = _("about {share} of 100 alive").format(share=f"{100 * rate:.0f}")
+        alive = _("about {share}% viable").format(share=f"{100 * rate:.0f}")
         line = BoxLine(packet, packet.variety or _("a packet"), age, alive, "old" if rate < OLD else "good")
         by_crop[packet.crop_key].append(line)
     waiting = list(plantings_in(garden).filter(planted_on=None, ended_on=None).exclude(crop_key=""))
@@ -126,7 +126,7 @@ def box_page(garden: Garden, today: date) -> BoxPage:
             key,
             crops.crop(key).name,
             by_crop.get(key, []),
-            _("the plan takes {seeds}").format(seeds=words.count(needs[key], "seed", "seeds")) if key in needs else "",
+            _("the plan needs {seeds}").format(seeds=words.count(needs[key], "seed", "seeds")) if key in needs else "",
         )
         for key in keys
     ]
@@ -153,9 +153,7 @@ def _headline(box_crops: list[BoxCrop], buy: list[str]) -> str:
         return _("The seed box is empty.")
     text = _("{packets} in the box").format(packets=words.sentence(words.count(packets, "packet", "packets")))
     return (
-        _("{text}; the plan wants {names} as well.").format(
-            text=text, names=words.listed([words.within(name) for name in buy], 4)
-        )
+        _("{text}; the plan also needs {names}.").format(text=text, names=words.listed([words.within(name) for name in buy], 4))
         if buy
         else f"{text}."
     )

@@ -35,7 +35,7 @@ class BringForm(forms.Form):
     """Lines of bed, crop, day and number; every line that cannot be read is named, and none is kept until all can."""
 
     lines = forms.CharField(
-        label=lazy("Bed, crop, day, number of plants: a line each"),
+        label=lazy("Bed, crop, date, number of plants; one planting per line"),
         widget=forms.Textarea(attrs={"rows": 10, "spellcheck": "false", "placeholder": "North bed; Carrot; 2027-04-20; 64"}),
         max_length=40_000,
     )
@@ -52,7 +52,7 @@ class BringForm(forms.Form):
         if rows and rows[0][0].strip().lower() in HEADINGS:
             rows = rows[1:]
         if len(rows) > MOST_LINES:
-            raise forms.ValidationError(_("At most {most} lines at a time.").format(most=MOST_LINES))
+            raise forms.ValidationError(_("Enter at most {most} lines at a time.").format(most=MOST_LINES))
         places = {place.name.lower(): place for place in self.garden.places.all()}
         known = {name.lower(): crop.key for crop in crops.crops() for name in (crop.name, crop.name_plural, crop.key)}
         wrong = []
@@ -75,17 +75,17 @@ def _read(
     """A planting, or what is wrong."""
     place, key = places.get(cells[0].lower()), known.get(cells[1].lower())
     if place is None:
-        return _("there is no place “{name}” in this garden.").format(name=cells[0])
+        return _("there is no place called “{name}” in this garden.").format(name=cells[0])
     if key is None:
-        return _("no crop is called “{name}”.").format(name=cells[1])
+        return _("there is no crop called “{name}”.").format(name=cells[1])
     try:
         on = date.fromisoformat(cells[2]) if cells[2] else None
         if on is not None:
             fields.sane_day(on)
     except (ValueError, forms.ValidationError):
-        return _("“{text}” is no day; write it as 2027-04-20.").format(text=cells[2])
+        return _("“{text}” is not a date. Enter it like 2027-04-20.").format(text=cells[2])
     if cells[3] and not (cells[3].isdecimal() and 1 <= int(cells[3]) <= MOST_PLANTS):
-        return _("“{text}” is no number of plants.").format(text=cells[3])
+        return _("“{text}” is not a number of plants.").format(text=cells[3])
     crop, side = crops.crop(key), shapes(place).square_m
     origin = Planting.Origin.SOWN if crop.sown_direct else Planting.Origin.RAISED
     number = int(cells[3]) if cells[3] else None
@@ -106,7 +106,7 @@ def bring_plan(request: GardenRequest) -> HttpResponse:
             for planting in form.plantings:
                 flows.keep(planting, request.user)
         number = len(form.plantings)
-        text = ngettext("{number} planting is in the plan.", "{number} plantings are in the plan.", number)
+        text = ngettext("Added {number} planting to the plan.", "Added {number} plantings to the plan.", number)
         messages.success(request, text.format(number=number))
         return redirect("plan", request.garden.pk)
     return render(request, "plan/bring.html", {"form": form}, status=INVALID if form.errors else 200)

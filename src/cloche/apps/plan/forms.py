@@ -49,7 +49,7 @@ class _Lengths(forms.ModelForm):
             value = data.get(name)
             if name in data and value is not None and not low <= value <= high:
                 ends = self.units.length_text(low), self.units.length_text(high)
-                self.add_error(name, _("Between {low} and {high}.").format(low=ends[0], high=ends[1]))
+                self.add_error(name, _("Enter a value from {low} to {high}.").format(low=ends[0], high=ends[1]))
             elif name in data:
                 setattr(self.instance, column, value)
         return data
@@ -64,7 +64,7 @@ class ShapeForm(_Lengths):
     class Meta:
         model = BedShape
         fields = ["runs_deg"]
-        labels = {"runs_deg": lazy("Its length runs from")}
+        labels = {"runs_deg": lazy("Direction of its length")}
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -95,16 +95,16 @@ class PlantingForm(_Lengths):
         model = Planting
         fields = ["crop_key", "origin", "planned_on", "planted_on", "number", "layout", "per_station", "thinning", "note"]
         labels = {
-            "origin": lazy("They were, or will be"),
-            "planned_on": lazy("Meant for"),
-            "planted_on": lazy("Done on"),
-            "number": lazy("Plants, if counted"),
-            "layout": lazy("Laid out"),
-            "per_station": lazy("Seeds together"),
+            "origin": lazy("Start as"),
+            "planned_on": lazy("Planned for"),
+            "planted_on": lazy("Date done"),
+            "number": lazy("Number of plants, if counted"),
+            "layout": lazy("Layout"),
+            "per_station": lazy("Seeds per station"),
             "thinning": lazy("Thinning"),
-            "note": lazy("In words"),
+            "note": lazy("Note"),
         }
-        help_texts = {"planted_on": lazy("Leave empty while it is only meant.")}
+        help_texts = {"planted_on": lazy("Leave empty if it is only planned.")}
         widgets = {"planned_on": DATE, "planted_on": DATE}
 
     def __init__(self, *args: Any, garden: Garden, place: Place, today: date, **kwargs: Any) -> None:
@@ -112,20 +112,20 @@ class PlantingForm(_Lengths):
         self.garden, self.place, self.today = garden, place, today
         grown = crops.of_garden(garden.crops)
         known = {crop.key for crop in grown}
-        choices: list[Any] = [(LEFT, _("nothing: left for later"))] + [(crop.key, crop.name) for crop in grown]
+        choices: list[Any] = [(LEFT, _("nothing: keep the space for later"))] + [(crop.key, crop.name) for crop in grown]
         others = [(crop.key, crop.name) for crop in crops.crops() if crop.key not in known]
         if others:
             choices.append((_("Not grown here so far"), others))
-        self.fields["crop_key"] = forms.ChoiceField(label=_("What"), choices=choices, required=False)
+        self.fields["crop_key"] = forms.ChoiceField(label=_("What happened"), choices=choices, required=False)
         kept: Planting = self.instance
         units = self.units
-        _length(self, "x", _("From the left end"), units, kept.x_m)
-        _length(self, "y", _("From the upper edge"), units, kept.y_m)
+        _length(self, "x", _("Distance from the left end"), units, kept.x_m)
+        _length(self, "y", _("Distance from the upper edge"), units, kept.y_m)
         _length(self, "length", _("Length"), units, kept.length_m)
         _length(self, "width", _("Width"), units, kept.width_m)
-        _length(self, "plant", _("Between plants"), units, kept.plant_m)
-        _length(self, "row", _("Between rows"), units, kept.row_m)
-        _length(self, "height", _("Height when set out"), units, kept.height_m)
+        _length(self, "plant", _("Distance between plants"), units, kept.plant_m)
+        _length(self, "row", _("Distance between rows"), units, kept.row_m)
+        _length(self, "height", _("Height at planting out"), units, kept.height_m)
         self.order_fields(["crop_key", "origin", "planned_on", "planted_on", "number", "layout", "length", "width", "x", "y"])
 
     def clean(self) -> dict[str, Any]:
@@ -133,10 +133,10 @@ class PlantingForm(_Lengths):
         data = super().clean()
         planted, key = data.get("planted_on"), data.get("crop_key")
         if planted and planted > self.today:
-            self.add_error("planted_on", _("That day is still to come: put it under “Meant for”."))
+            self.add_error("planted_on", _("That date is in the future. Enter it under “Planned for”."))
         if (data.get("x") is None) != (data.get("y") is None) and not {"x", "y"} & self.errors.keys():
             self.add_error(
-                "x" if data.get("x") is None else "y", _("Both distances, or neither: then it is not on the plan yet.")
+                "x" if data.get("x") is None else "y", _("Enter both distances, or neither if it is not on the plan yet.")
             )
         if key and not self.errors:
             own = data.get("plant"), data.get("row"), data.get("per_station")
@@ -199,11 +199,11 @@ class EventForm(_Lengths):
         model = PlantEvent
         fields = ["kind", "on", "number", "cause", "note"]
         labels = {
-            "kind": lazy("What"),
-            "on": lazy("On"),
-            "number": lazy("How many"),
-            "cause": lazy("Died of"),
-            "note": lazy("In words"),
+            "kind": lazy("What happened"),
+            "on": lazy("Date"),
+            "number": lazy("Number"),
+            "cause": lazy("Cause of death"),
+            "note": lazy("Note"),
         }
         widgets = {"on": DATE}
 
@@ -212,7 +212,7 @@ class EventForm(_Lengths):
         self.planting, self.today = planting, today
         self.instance.planting = planting
         _length(self, "height", _("Height"), self.units, None)
-        self.fields["weight"].label = _("Weight, {unit}").format(unit=self.units.weight)
+        self.fields["weight"].label = _("Weight ({unit})").format(unit=self.units.weight)
         parse_with(self.fields["weight"], lambda text: parse_weight(text, self.units, (0.0, MOST_KG)))
         self.fields["on"].initial = today
         self.fields["kind"].choices = list(PlantEvent.Kind.choices)  # type: ignore[attr-defined]
@@ -222,9 +222,9 @@ class EventForm(_Lengths):
         """Not ahead, and not before it was planted."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
-            raise forms.ValidationError(_("That day is still to come."))
+            raise forms.ValidationError(_("That date is in the future."))
         if self.planting.planted_on is not None and on < self.planting.planted_on:
-            raise forms.ValidationError(_("That is before it was planted."))
+            raise forms.ValidationError(_("That date is before planting."))
         return on
 
     def clean(self) -> dict[str, Any]:
@@ -232,11 +232,11 @@ class EventForm(_Lengths):
         data = super().clean()
         kind = data.get("kind")
         if kind == PlantEvent.Kind.HARVESTED and data.get("number") is None and data.get("weight") is None:
-            self.add_error("number", _("How many, or what they weighed."))
+            self.add_error("number", _("Enter a number, a weight or both."))
         if kind == PlantEvent.Kind.MEASURED and data.get("height") is None:
-            self.add_error("height", _("How tall were they?"))
+            self.add_error("height", _("Height"))
         if kind != PlantEvent.Kind.DIED and data.get("cause"):
-            self.add_error("cause", _("Only what died, died of something."))
+            self.add_error("cause", _("Choose a cause of death only for plants that died."))
         self.instance.weight_kg = data.get("weight")
         return data
 
@@ -244,15 +244,15 @@ class EventForm(_Lengths):
 class AgainForm(forms.Form):
     """The same again and again."""
 
-    every_d = forms.IntegerField(label=lazy("Again every so many days"), min_value=1, max_value=MOST_EVERY_D, initial=14)
-    times = forms.IntegerField(label=lazy("How many times more"), min_value=1, max_value=MOST_TIMES, initial=3)
+    every_d = forms.IntegerField(label=lazy("Days between sowings"), min_value=1, max_value=MOST_EVERY_D, initial=14)
+    times = forms.IntegerField(label=lazy("Number of further sowings"), min_value=1, max_value=MOST_TIMES, initial=3)
 
 
 class TrellisForm(forms.Form):
     """Crops that take turns along a trellis."""
 
     length = TypedNumber()
-    crops = forms.MultipleChoiceField(label=lazy("Taking turns"), widget=forms.SelectMultiple(attrs={"size": 6}))
+    crops = forms.MultipleChoiceField(label=lazy("Alternating with"), widget=forms.SelectMultiple(attrs={"size": 6}))
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -263,10 +263,10 @@ class TrellisForm(forms.Form):
 class DayForm(forms.Form):
     """A day, today unless it is said."""
 
-    on = DayField(label=lazy("On"), required=False)
+    on = DayField(label=lazy("Date"), required=False)
 
 
 class SavedSeedForm(forms.Form):
     """What the seed of a planting is called from now on."""
 
-    variety = forms.CharField(label=lazy("Call it"), max_length=60, required=False, validators=[fields.plain])
+    variety = forms.CharField(label=lazy("Label"), max_length=60, required=False, validators=[fields.plain])

@@ -27,28 +27,28 @@ from cloche.bridge.values.units import Units, parse_depth
 
 MOST_FOUND = 200
 CAUSES = {
-    Cause.COLD: lazy("too cold: the seed is sound and waits"),
-    Cause.COMING: lazy("on its way: the seed has swollen and is firm"),
-    Cause.DRY: lazy("too dry: the seed has not drunk"),
+    Cause.COLD: lazy("too cold: the seed is sound and waiting"),
+    Cause.COMING: lazy("germinating: the seed has swollen and is firm"),
+    Cause.DRY: lazy("too dry: the seed has not absorbed water"),
     Cause.CRUST: lazy("a crust that seedlings cannot lift"),
-    Cause.DEEP: lazy("too deep: it spends itself before it reaches the light"),
-    Cause.ROTTEN: lazy("rotten: cold and wet for too long"),
-    Cause.EATEN: lazy("eaten: mice, birds or slugs were there"),
-    Cause.OLD: lazy("dead seed: warm and moist for long enough, and nothing came"),
-    Cause.UNKNOWN: lazy("this does not show the cause"),
+    Cause.DEEP: lazy("too deep: seedlings run out of strength before they reach the light"),
+    Cause.ROTTEN: lazy("rotten: it was cold and wet for too long"),
+    Cause.EATEN: lazy("eaten by mice, birds or slugs"),
+    Cause.OLD: lazy("dead seed: it was warm and moist for long enough, but nothing came up"),
+    Cause.UNKNOWN: lazy("the cause is not clear from this"),
 }
 ADVICE = {
-    Advice.WAIT: lazy("Wait; a cover would hurry it."),
-    Advice.WATER: lazy("Water it well once and keep the row moist; then wait."),
+    Advice.WAIT: lazy("Wait. A cover would speed it up."),
+    Advice.WATER: lazy("Water the row well once and keep it moist, then wait."),
     Advice.BREAK: lazy("Break the crust with a hand fork beside the row, water gently, and keep it moist."),
     Advice.AGAIN: lazy("Sow again."),
-    Advice.LOOK: lazy("Dig another hand’s length elsewhere in the row."),
+    Advice.LOOK: lazy("Dig up another hand’s length elsewhere in the row."),
 }
 AGAIN_HOW = {
-    Cause.DEEP: lazy("No deeper than {depth}."),
-    Cause.ROTTEN: lazy("Not before the soil keeps {minimum}; start it indoors if seed is scarce."),
-    Cause.EATEN: lazy("Under fleece or mesh, or raise it."),
-    Cause.OLD: lazy("From another packet; try ten of this one on damp paper first."),
+    Cause.DEEP: lazy("Sow no deeper than {depth}."),
+    Cause.ROTTEN: lazy("Wait until the soil stays above {minimum}. If seed is scarce, start it indoors."),
+    Cause.EATEN: lazy("Sow under fleece or mesh, or raise plants indoors."),
+    Cause.OLD: lazy("Use another packet. Test ten seeds of this one on damp paper first."),
 }
 
 
@@ -60,16 +60,16 @@ class DugForm(forms.Form):
         label=lazy("Swollen and firm, or sprouting"), min_value=0, max_value=MOST_FOUND, required=False
     )
     rotten = forms.IntegerField(label=lazy("Soft, rotten or mouldy"), min_value=0, max_value=MOST_FOUND, required=False)
-    eaten = forms.IntegerField(label=lazy("Husks, or gone"), min_value=0, max_value=MOST_FOUND, required=False)
+    eaten = forms.IntegerField(label=lazy("Empty husks, or no seeds"), min_value=0, max_value=MOST_FOUND, required=False)
     depth = TypedNumber(required=False)
-    dry = forms.BooleanField(label=lazy("The soil about them is dry"), required=False)
-    crusted = forms.BooleanField(label=lazy("The top is crusted"), required=False)
+    dry = forms.BooleanField(label=lazy("The soil around the seeds is dry"), required=False)
+    crusted = forms.BooleanField(label=lazy("The surface is crusted"), required=False)
 
     def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         for name in ("sound", "swollen", "rotten", "eaten"):
             self.fields[name].widget = forms.TextInput(attrs={"inputmode": "numeric", "autocomplete": "off"})
-        self.fields["depth"].label = _("They lay at, {length}").format(length=units.length)
+        self.fields["depth"].label = _("Depth of the seeds ({length})").format(length=units.length)
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
 
     @property
@@ -113,13 +113,13 @@ def silent_page(sowing: Sowing, dug: Dug | None, units: Units, today: date) -> S
     name = _("{name} in {place}").format(name=words.sentence(crop.name_plural), place=sowing.place.name)
     if known:
         mean, low, least = (units.temperature_text(v) for v in (sum(known) / len(known), min(known), crop.minimum_c))
-        course = _("The soil was {mean} in the mean since {day}, {low} on its coldest day; it wants {least}.").format(
+        course = _("The soil has averaged {mean} since {day}, with {low} on its coldest day. This crop needs {least}.").format(
             mean=mean, day=words.day(sowing.sown_on, today), low=low, least=least
         )
     else:
-        course = _("Nothing is known of the soil since {day}.").format(day=words.day(sowing.sown_on, today))
+        course = _("No soil temperatures are known since {day}.").format(day=words.day(sowing.sown_on, today))
     if dug is None:
-        return SilentPage(_("{name}: dig up a hand’s length.").format(name=name), course, [], "", "")
+        return SilentPage(_("{name}: dig up a hand’s length of the row.").format(name=name), course, [], "", "")
     alive = sowings.viability(sowing.packet, today, []).rate if sowing.packet else 1.0
     finding = service.finding(sowing.crop_key, dug, soil, alive)
     causes = [str(CAUSES[cause]) for cause in finding.causes]
@@ -128,8 +128,8 @@ def silent_page(sowing: Sowing, dug: Dug | None, units: Units, today: date) -> S
         depth, least = units.length_text(crop.sowing_depth_m), units.temperature_text(crop.minimum_c, 0)
         advice += " " + str(how).format(depth=depth, minimum=least)
     teaches = (
-        _("Enter a count of 0 and close the sowing: the failure says something about the seed.")
+        _("Enter a count of 0 and close the sowing: this failure says something about the seed.")
         if finding.teaches
-        else _("Close the sowing without a count: the failure says nothing about the seed.")
+        else _("Close the sowing without a count: this failure says nothing about the seed.")
     )
     return SilentPage(_("{name}: {cause}.").format(name=name, cause=causes[0]), course, causes[1:], advice, teaches)

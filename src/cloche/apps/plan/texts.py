@@ -43,16 +43,16 @@ def how_many(planting: Planting, patch: beds.Patch | None) -> int | None:
 def state(planting: Planting, grows: Grows | None, today: date) -> str:
     """What it is doing, in a few words."""
     if planting.ended_on is not None and planting.ended_on <= today:
-        return _("gone on {day}").format(day=words.day(planting.ended_on, today))
+        return _("finished on {day}").format(day=words.day(planting.ended_on, today))
     if grows is None:
         on = planting.planned_on
-        return _("left for later") if on is None else _("left until {day}").format(day=words.day(on, today))
+        return _("kept for later") if on is None else _("until {day}").format(day=words.day(on, today))
     if planting.planted_on is None:
         planned = planting.planned_on
         if planned is None:
-            return _("planned, without a day")
+            return _("planned, without a date")
         if planned < today:
-            return _("was meant for {day}").format(day=words.day(planned, today))
+            return _("planned for {day}").format(day=words.day(planned, today))
         return _("planned for {day}").format(day=words.day(planned, today))
     if grows.up > today:
         return _("up about {day}").format(day=words.day(grows.up, today))
@@ -69,10 +69,10 @@ def seed_line(planting: Planting, patch: beds.Patch, alive: float | None) -> str
     each = patch.spacing.per_station
     text = words.count(patch.seeds, "seed", "seeds")
     if each > 1:
-        text = _("{text}, {each} to a station").format(text=text, each=each)
+        text = _("{text}, {each} per station").format(text=text, each=each)
     if alive is not None and alive < LITTLE_ALIVE:
         more = max(each + 1, round(each * ENOUGH / alive))
-        text += " " + _("(about {share} in 100 alive: {more} to a station)").format(share=round(100 * alive), more=more)
+        text += " " + _("(about {share}% viable: {more} per station)").format(share=round(100 * alive), more=more)
     return text
 
 
@@ -83,7 +83,7 @@ LITTLE_ALIVE, ENOUGH = 0.6, 0.85
 def too_soon(names: list[str], soon: beds.TooSoon) -> str:
     """A family that comes back too soon."""
     before = crops.crop(soon.before.crop_key).name
-    return _("{names}: {before} stood here in {year}; growers wait until {again} with their family.").format(
+    return _("{names}: {before} grew here in {year}. Growers wait until {again} before they grow that family again.").format(
         names=words.listed(sorted(set(names))), before=before, year=soon.before.year, again=soon.again_from
     )
 
@@ -98,7 +98,7 @@ def event_line(event: PlantEvent, units: Units) -> str:
     if event.height_m is not None:
         parts.append(units.length_text(event.height_m))
     if event.cause:
-        parts.append(_("of {cause}").format(cause=event.get_cause_display()))
+        parts.append(_("from {cause}").format(cause=event.get_cause_display()))
     if event.lowest_c is not None:
         parts.append(_("at {temperature} in the night").format(temperature=units.temperature_text(event.lowest_c)))
     return " ".join(parts) + (f": {event.note}" if event.note else "")
@@ -113,36 +113,36 @@ def harvested(planting: Planting, units: Units) -> str:
 
 
 RIPE_SIGNS = {
-    "radish": lazy("shoulders the size of a thumb show above the ground; pull at once, they turn pithy"),
-    "carrot": lazy("shoulders of a finger’s width and full colour; they wait in the ground until frost"),
-    "beet": lazy("the size of a golf ball for young ones; they wait"),
-    "lettuce": lazy("leaves of a hand’s length can be cut; a heart that lengthens is about to bolt"),
+    "radish": lazy("shoulders the size of a thumb show above the ground; pull at once, because they turn pithy"),
+    "carrot": lazy("the shoulders are a finger’s width and fully coloured; they can stay in the ground until frost"),
+    "beet": lazy("young ones are the size of a golf ball; they can wait"),
+    "lettuce": lazy("leaves are a hand’s length; when a heart lengthens, it is about to bolt"),
     "head_lettuce": lazy("the head gives a little when pressed"),
-    "spinach": lazy("leaves of a hand’s length; cut before the stem lengthens"),
-    "pea": lazy("pods are full and still bright; taste one"),
-    "snow_pea": lazy("pods are flat, with seeds just showing"),
-    "snap_bean": lazy("pods snap clean and seeds do not bulge"),
-    "broad_bean": lazy("pods are padded and the scar of a seed is still green"),
-    "sweet_corn": lazy("silks are brown and dry, and a pricked grain runs milky"),
-    "tomato": lazy("full colour and a slight give; green ones with a gloss ripen indoors before frost"),
-    "pepper": lazy("firm and full-sized when green; colour comes two to three weeks later"),
-    "cucumber": lazy("even in colour and still slender; yellow is too late"),
-    "squash": lazy("a hand’s length, with skin that a nail marks"),
-    "winter_squash": lazy("the stalk is corky and a nail does not mark the skin; in before frost"),
-    "pumpkin": lazy("the stalk is corky and a nail does not mark the skin; in before frost"),
-    "muskmelon": lazy("it slips from the stalk and smells sweet"),
-    "watermelon": lazy("the spot it lies on is butter yellow and the nearest tendril is dry"),
-    "onion": lazy("half of the tops have fallen over; lift and dry"),
-    "onion_sets": lazy("half of the tops have fallen over; lift and dry"),
-    "garlic": lazy("a third of the leaves are yellow; lift one and look"),
+    "spinach": lazy("leaves are a hand’s length; cut before the stem lengthens"),
+    "pea": lazy("the pods are full and still bright; taste one"),
+    "snow_pea": lazy("the pods are flat and the seeds just show"),
+    "snap_bean": lazy("the pods snap cleanly and the seeds do not bulge"),
+    "broad_bean": lazy("the pods are padded and the scar on each seed is still green"),
+    "sweet_corn": lazy("the silks are brown and dry, and a pricked kernel runs milky"),
+    "tomato": lazy("they have full colour and give slightly; glossy green ones ripen indoors, so pick them before frost"),
+    "pepper": lazy("they are firm and full-sized while green; colour comes two to three weeks later"),
+    "cucumber": lazy("they are even in colour and still slender; yellow is too late"),
+    "squash": lazy("they are a hand’s length, and a thumbnail marks the skin"),
+    "winter_squash": lazy("the stalk is corky and your thumbnail does not mark the skin; bring them in before the first frost"),
+    "pumpkin": lazy("the stalk is corky and your thumbnail does not mark the skin; bring them in before the first frost"),
+    "muskmelon": lazy("the fruit slips from the stalk and smells sweet"),
+    "watermelon": lazy("the spot on the ground is butter yellow and the nearest tendril is dry"),
+    "onion": lazy("half of the tops have fallen over; lift and dry them"),
+    "onion_sets": lazy("half of the tops have fallen over; lift and dry them"),
+    "garlic": lazy("a third of the leaves are yellow; lift one to check"),
     "cabbage": lazy("the head is hard"),
     "cauliflower": lazy("the curd is full and still tight"),
-    "broccoli": lazy("buds are full and not yet yellow"),
-    "kohlrabi": lazy("the size of a tennis ball at most"),
-    "turnip": lazy("the size of a golf to a tennis ball"),
-    "leek": lazy("as thick as a thumb; they stand until they are wanted"),
+    "broccoli": lazy("the buds are full and not yet yellow"),
+    "kohlrabi": lazy("they are no larger than a tennis ball"),
+    "turnip": lazy("they are between the size of a golf ball and a tennis ball"),
+    "leek": lazy("they are as thick as a thumb; they can stay in the ground until needed"),
     "eggplant": lazy("the skin shines; dull is too late"),
-    "okra": lazy("pods of a finger’s length, every other day"),
+    "okra": lazy("the pods are a finger’s length; pick every other day"),
     "parsnip": lazy("after the first frosts, which make them sweet"),
 }
 """What one looks for at the foretold harvest (common practice, no source)."""

@@ -54,7 +54,7 @@ def _trellis(form: TrellisForm) -> str:
     keys = form.cleaned_data["crops"]
     numbers = beds.on_trellis(form.cleaned_data["length"], keys)
     each = [f"{number} {crops.crop(key).name_plural}" for number, key in zip(numbers, keys, strict=True)]
-    return _("{plants} fit along it.").format(plants=words.listed(each, 8))
+    return _("{plants} will fit along it.").format(plants=words.listed(each, 8))
 
 
 @in_garden
@@ -139,7 +139,7 @@ def _planting_form(request: GardenRequest, place: Place, planting: Planting, ini
     form = PlantingForm(bound, instance=planting, initial=initial, garden=request.garden, place=place, today=today, units=units)
     if form.is_valid():
         kept = flows.keep(form.save(), request.user)
-        messages.success(request, _("{name} in {place}: on the plan.").format(name=texts.name_of(kept), place=place.name))
+        messages.success(request, _("{name} in {place} added to the plan.").format(name=texts.name_of(kept), place=place.name))
         return redirect("bed_plan", request.garden.pk, place.pk)
     context = {"form": form, "place": place, "planting": planting if planting.pk else None}
     return render(request, "plan/planting_form.html", context, status=INVALID if form.errors else 200)
@@ -167,7 +167,7 @@ def planting(request: GardenRequest, planting_id: int) -> HttpResponse:
         event = form.save(commit=False)
         event.lowest_c = courses.lowest_before(planting.place, event.on) if event.kind in courses.OF_A_NIGHT else None
         flows.note_event(event)
-        messages.success(request, _("Written down: {what}.").format(what=texts.event_line(event, units)))
+        messages.success(request, _("Saved: {what}.").format(what=texts.event_line(event, units)))
         return redirect("planting", request.garden.pk, planting.pk)
     return _planting_page(request, planting, event=form)
 
@@ -196,7 +196,9 @@ def plant(request: GardenRequest, planting_id: int) -> HttpResponse:
     planting, form = _planting(request, planting_id), DayForm(request.POST)
     on = form.cleaned_data["on"] if form.is_valid() else None
     flows.plant(planting, min(on or _today(request), _today(request)), request.user)
-    messages.success(request, _("{name} in {place}: in.").format(name=texts.name_of(planting), place=planting.place.name))
+    messages.success(
+        request, _("{name} in {place} marked as planted.").format(name=texts.name_of(planting), place=planting.place.name)
+    )
     return redirect("bed_plan", request.garden.pk, planting.place_id)
 
 
@@ -220,7 +222,7 @@ def save_seed(request: GardenRequest, planting_id: int) -> HttpResponse:
     if not form.is_valid():
         return _planting_page(request, planting, seed=form)
     packet = flows.save_seed(planting, form.cleaned_data["variety"], _today(request).year)
-    messages.success(request, _("{name}: in the seed box.").format(name=packet.variety or texts.crop_name(planting)))
+    messages.success(request, _("{name} added to the seed box.").format(name=packet.variety or texts.crop_name(planting)))
     return redirect("seed_box", request.garden.pk)
 
 
@@ -240,7 +242,7 @@ def again(request: GardenRequest, planting_id: int) -> HttpResponse:
         }
         return render(request, "plan/planting.html", context, status=INVALID)
     made = flows.in_succession(planting, form.cleaned_data["every_d"], form.cleaned_data["times"], request.user)
-    text = _("{count} more of {name} are meant.")
+    text = _("{count} more of {name} planned.")
     messages.success(request, text.format(count=len(made), name=texts.name_of(planting)))
     return redirect("bed_plan", request.garden.pk, planting.place_id)
 
@@ -252,7 +254,7 @@ def remove_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
     planting = _planting(request, planting_id)
     flows.remove(planting)
     messages.success(
-        request, _("{name} is off the plan; it can be put back from History.").format(name=texts.name_of(planting))
+        request, _("{name} removed from the plan. You can restore it from History.").format(name=texts.name_of(planting))
     )
     return redirect("bed_plan", request.garden.pk, planting.place_id)
 

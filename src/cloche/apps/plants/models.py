@@ -54,9 +54,9 @@ class Planting(models.Model):
         RAISED = "raised", lazy("own seedlings")
         PURCHASED = "bought", lazy("bought plants")
         SETS = "sets", lazy("sets, cloves or tubers")
-        THINNINGS = "thinnings", lazy("thinnings moved here")
-        OVERWINTERED = "overwintered", lazy("stood here through the winter")
-        SELF_SOWN = "self_sown", lazy("came up by themselves")
+        THINNINGS = "thinnings", lazy("thinnings transplanted here")
+        OVERWINTERED = "overwintered", lazy("survived the winter here")
+        SELF_SOWN = "self_sown", lazy("self-sown")
 
     class Layout(models.TextChoices):
         SQUARES = "squares", lazy("in squares")
@@ -65,8 +65,8 @@ class Planting(models.Model):
 
     class Thinning(models.TextChoices):
         NONE = "none", lazy("not thinned")
-        PAIRS = "pairs", lazy("sown by several, thinned to one")
-        EVERY_OTHER = "every_other", lazy("every other one is pulled young")
+        PAIRS = "pairs", lazy("several sown per station, thinned to one")
+        EVERY_OTHER = "every_other", lazy("every other plant is pulled young")
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="plantings")
     crop_key = models.CharField(max_length=40, blank=True)
@@ -100,11 +100,11 @@ class Planting(models.Model):
     def clean(self) -> None:
         """Days follow each other; both corners or none."""
         if self.planted_on and self.ended_on and self.ended_on < self.planted_on:
-            raise ValidationError({"ended_on": _("It ended before it was planted.")})
+            raise ValidationError({"ended_on": _("The end date must not be before the planting date.")})
         if (self.x_m is None) != (self.y_m is None):
-            raise ValidationError(_("A place on the plan has both its distances, or none."))
+            raise ValidationError(_("A planting on the plan needs both distances, or neither."))
         if not self.crop_key and self.planted_on:
-            raise ValidationError({"planted_on": _("Nothing can be planted where ground is left for later.")})
+            raise ValidationError({"planted_on": _("Nothing can be planted in space kept for later.")})
 
     @property
     def is_seeded(self) -> bool:
@@ -124,9 +124,9 @@ class PlantEvent(models.Model):
     class Kind(models.TextChoices):
         HARVESTED = "harvested", lazy("harvested")
         EATEN = "eaten", lazy("thinnings eaten")
-        MOVED = "moved", lazy("thinnings moved")
+        MOVED = "moved", lazy("thinnings transplanted")
         DIED = "died", lazy("died")
-        STOOD = "stood", lazy("stood a cold night")
+        STOOD = "stood", lazy("survived a cold night")
         MEASURED = "measured", lazy("height measured")
         GROWS = "grows", lazy("growing again after winter")
 

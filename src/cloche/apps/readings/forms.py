@@ -27,7 +27,7 @@ class ReadingForm(forms.Form):
     """One settled reading; date, time and depth are filled in already."""
 
     temperature = TypedNumber(label=lazy("Soil temperature"))
-    day = DayField(label=lazy("Day"))
+    day = DayField(label=lazy("Date"))
     time = forms.TimeField(label=lazy("Time"), widget=TIME)
     depth = TypedNumber(label=lazy("Depth"))
 
@@ -38,10 +38,10 @@ class ReadingForm(forms.Form):
         for name, text in TEXTS.items():
             self.fields[name] = LineField(label=text.label, required=False, max_length=text.most)
         parse_with(self.fields["temperature"], lambda text: parse_soil(text, units))
-        self.fields["temperature"].label = _("Soil, {degree}").format(degree=units.degree)
+        self.fields["temperature"].label = _("Soil ({degree})").format(degree=units.degree)
         self.fields["temperature"].widget.attrs |= {"class": "big-digits", "placeholder": "–"}
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
-        self.fields["depth"].label = _("Depth, {length}").format(length=units.length)
+        self.fields["depth"].label = _("Depth ({length})").format(length=units.length)
 
     def clean(self) -> dict[str, Any]:
         """Local day and time to an instant that exists and is not in the future."""
@@ -56,7 +56,7 @@ class ReadingForm(forms.Form):
             self.add_error("time", str(refusal))
             return data
         if data["taken_at"] > clock.now() + GRACE:
-            self.add_error("day", _("That lies in the future. A reading is taken first and written down after."))
+            self.add_error("day", _("That time is in the future. Enter readings after you take them."))
         data["twice"] = came_twice(day, at, timezone)
         return data
 
@@ -91,45 +91,46 @@ class FileForm(forms.Form):
     """A file and what is in it."""
 
     kind = forms.ChoiceField(
-        label=lazy("What is in it"),
-        choices=[("readings", lazy("soil readings")), ("weather", lazy("daily air, lows and highs"))],
+        label=lazy("Contents"),
+        choices=[("readings", lazy("soil readings")), ("weather", lazy("daily weather"))],
         widget=forms.RadioSelect,
         initial="readings",
     )
-    file = forms.FileField(
-        label=lazy("File: CSV, xlsx or ods"), error_messages={"empty": lazy("The file is empty: there is nothing to bring in.")}
-    )
+    file = forms.FileField(label=lazy("File (CSV, xlsx or ods)"), error_messages={"empty": lazy("The file is empty.")})
 
 
 class MappingForm(forms.Form):
     """What each column means, and what holds for all rows."""
 
-    temperature_unit = forms.ChoiceField(label=lazy("Temperatures are in"), choices=[("C", "°C"), ("F", "°F")])
-    length_unit = forms.ChoiceField(label=lazy("Depths are in"), choices=[("cm", "cm"), ("in", lazy("inches"))])
+    temperature_unit = forms.ChoiceField(label=lazy("Unit of temperature"), choices=[("C", "°C"), ("F", "°F")])
+    length_unit = forms.ChoiceField(label=lazy("Unit of depth"), choices=[("cm", "cm"), ("in", lazy("inches"))])
     date_order = forms.ChoiceField(
-        label=lazy("Dates are written"),
+        label=lazy("Date format"),
         choices=[("iso", lazy("year-month-day")), ("dmy", lazy("day.month.year")), ("mdy", "month/day/year")],
     )
     clock = forms.ChoiceField(
-        label=lazy("Times are"),
+        label=lazy("Time zone of times"),
         choices=[
-            ("local", lazy("the garden’s clock, with summer time")),
+            ("local", lazy("garden time, with daylight saving")),
             ("standard", lazy("standard time all year")),
             ("utc", lazy("UTC")),
         ],
     )
     place = forms.ModelChoiceField(
-        label=lazy("All from"), queryset=Place.objects.none(), required=False, empty_label=lazy("as its place column says")
+        label=lazy("Place of all readings"),
+        queryset=Place.objects.none(),
+        required=False,
+        empty_label=lazy("from the place column"),
     )
-    depth = TypedNumber(label=lazy("Depth, where the file gives none"), required=False)
+    depth = TypedNumber(label=lazy("Depth if the file gives none"), required=False)
 
     def __init__(self, *args: Any, garden: Garden, header: list[str], kind: str, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.kind, self.header = kind, header
         cast(forms.ModelChoiceField, self.fields["place"]).queryset = garden.places.all()
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
-        self.fields["depth"].label = _("Depth in {length}, where the file gives none").format(length=units.length)
-        self.fields["depth"].help_text = _("Left empty: the place’s seed depth.")
+        self.fields["depth"].label = _("Depth if the file gives none ({length})").format(length=units.length)
+        self.fields["depth"].help_text = _("Leave empty for the place’s seed depth.")
         roles = maps.WEATHER_ROLES if kind == "weather" else maps.READING_ROLES
         for index, name in enumerate(header):
             label = name or _("column {index}").format(index=index + 1)

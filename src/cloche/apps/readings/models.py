@@ -69,7 +69,7 @@ class Reading(models.Model):
     """One settled soil temperature. Removal only marks it, so that it can be undone."""
 
     class Review(models.TextChoices):
-        RIGHT = "right", lazy("looked at, and right")
+        RIGHT = "right", lazy("checked and correct")
         LEFT_OUT = "left_out", lazy("left out of the forecast")
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="readings")
@@ -135,8 +135,8 @@ class IncomingFile(models.Model):
 
     class State(models.TextChoices):
         WAITING = "waiting", lazy("waiting for your answer")
-        TAKING = "taking", lazy("being taken")
-        TAKEN = "taken", lazy("taken")
+        TAKING = "taking", lazy("import running")
+        TAKEN = "taken", lazy("imported")
 
     class Kind(models.TextChoices):
         READINGS = "readings", lazy("soil readings")

@@ -53,11 +53,11 @@ def _line(watched_file: WatchedFile, garden: Garden, today: date) -> CameLine:
 
 def _text(watched_file: WatchedFile) -> str:
     if not watched_file.taken:
-        return _("not taken. {reason}").format(reason=watched_file.reason)
+        return _("not imported. {reason}").format(reason=watched_file.reason)
     if not watched_file.kind:
-        return _("its typical year gives the monthly normals now.")
+        return _("its typical year now gives the monthly normals.")
     added = (
-        _("{what} brought in.").format(what=how_many(watched_file.kind, watched_file.added))
+        _("imported {what}.").format(what=how_many(watched_file.kind, watched_file.added))
         if watched_file.added
         else _("nothing new in it.")
     )

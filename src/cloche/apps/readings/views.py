@@ -40,7 +40,7 @@ def add_reading(request: GardenRequest, place_id: int) -> HttpResponse:
         reading = record.record_reading(place, form.measured(), request.user)
     except record.AlreadyThere as twin:
         return _twin(request, place, form, twin)
-    return _desk(request, place, undo=_undo(form, reading, place, request, _("is written down")))
+    return _desk(request, place, undo=_undo(form, reading, place, request, _("saved")))
 
 
 @in_garden(writing=LOGS, own=row_of("readings.Reading", "reading_id"))
@@ -54,7 +54,7 @@ def edit_reading(request: GardenRequest, place_id: int, reading_id: int) -> Http
     if request.method == "POST" and form.is_valid():
         try:
             record.correct_reading(reading, form.measured())
-            return _desk(request, place, undo=_undo(form, reading, place, request, _("is corrected")))
+            return _desk(request, place, undo=_undo(form, reading, place, request, _("corrected")))
         except record.AlreadyThere as twin:
             form.add_error(
                 None,
@@ -75,7 +75,7 @@ def remove_reading(request: GardenRequest, place_id: int, reading_id: int) -> Ht
     place = place_or_404(request, place_id)
     reading = _current(place, reading_id)
     record.remove_reading(reading)
-    return _desk(request, place, undo=pages.Undo(_("{value} is removed.").format(value=_value(request, reading)), reading))
+    return _desk(request, place, undo=pages.Undo(_("{value} removed.").format(value=_value(request, reading)), reading))
 
 
 @require_POST
@@ -120,7 +120,7 @@ def _undo(form: ReadingForm, reading: Reading, place: Place, request: GardenRequ
         temperature=line.temperature, depth=line.depth, when=line.when, done=done
     )
     if form.cleaned_data.get("twice"):
-        text += _(" That hour came twice, as the clocks went back; it is taken as the first, in summer time.")
+        text += _(" That hour occurs twice, because the clocks went back. Cloche uses the first, in summer time.")
     return pages.Undo(text, reading)
 
 
@@ -239,9 +239,9 @@ def _taken(request: GardenRequest, name: str, kind: str, added: int) -> HttpResp
     what = how_many(kind, added)
     messages.success(
         request,
-        _("{what} from {name} brought in.").format(what=what, name=name)
+        _("Imported {what} from {name}.").format(what=what, name=name)
         if added
-        else _("{name} held nothing new; nothing was added.").format(name=name),
+        else _("{name} contained nothing new, so nothing was added.").format(name=name),
     )
     return redirect("weather" if kind == "weather" else "ground", request.garden.pk)
 
@@ -251,7 +251,7 @@ def _taken(request: GardenRequest, name: str, kind: str, added: int) -> HttpResp
 def give_up(request: GardenRequest, file_id: int) -> HttpResponse:
     """Forget a waiting file."""
     _waiting(request).filter(pk=file_id).delete()
-    messages.success(request, _("The file is dropped; nothing was brought in."))
+    messages.success(request, _("File discarded. Nothing was imported."))
     return redirect("files", request.garden.pk)
 
 

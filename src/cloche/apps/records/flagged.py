@@ -28,13 +28,13 @@ from cloche_engine.results import PlaceForecast
 LOOKED_BACK, AROUND = timedelta(days=21), timedelta(days=2)
 SAME_DEPTH_M = 0.006
 REASONS = {
-    QualityFlag.FAHRENHEIT: lazy("far off, but just right in °F: was the scale mistaken?"),
-    QualityFlag.AIR: lazy("nearer the air than the ground: was the probe in it?"),
-    QualityFlag.SPIKE: lazy("away from both its neighbours: soil does not jump and come back"),
-    QualityFlag.FLAT: lazy("did not change for a day or longer while the ground did: is the probe stuck?"),
-    QualityFlag.STEP: lazy("a jump from here on: was the probe moved?"),
-    QualityFlag.DEPTH: lazy("at another depth than this place is read at"),
-    QualityFlag.FAR: lazy("far from what was expected: had the probe settled?"),
+    QualityFlag.FAHRENHEIT: lazy("far off, but right if it was °F: was the unit mistaken?"),
+    QualityFlag.AIR: lazy("closer to the air than to the soil: was the probe in the ground?"),
+    QualityFlag.SPIKE: lazy("far from the readings before and after: soil does not jump and come back"),
+    QualityFlag.FLAT: lazy("did not change for a day or more while the soil did: is the probe stuck?"),
+    QualityFlag.STEP: lazy("there is a jump from here on: was the probe moved?"),
+    QualityFlag.DEPTH: lazy("not at the depth at which this place is usually read"),
+    QualityFlag.FAR: lazy("far from the expected temperature: had the probe settled?"),
 }
 REVIEWS = {"right", "left_out", ""}
 
@@ -101,8 +101,8 @@ def _words_on_hours(garden: Garden, since: datetime) -> dict[int, str]:
 
 def _headline(number: int) -> str:
     if not number:
-        return _("Nothing that was read in the last three weeks is in doubt.")
-    return _("{count} in the last three weeks’ record {part} doubtful.").format(
+        return _("No reading of the last three weeks is in doubt.")
+    return _("{count} in the record of the last three weeks {part} doubtful.").format(
         count=words.count(number, "thing", "things"), part=_("is") if number == 1 else _("are")
     )
 
@@ -143,8 +143,8 @@ def _effect(number: int, review: str, data: PlaceForecast | None) -> str:
         return _("left out of the forecast")
     weight = 1.0 if data is None else data.weights.get(number, 1.0)
     if weight >= 0.9:
-        return _("counts like any other")
-    return _("counts {max} % of an ordinary one").format(max=max(1, round(weight * 100)))
+        return _("used with full weight")
+    return _("used with {max}% of the usual weight").format(max=max(1, round(weight * 100)))
 
 
 def _logged_flags(

@@ -36,7 +36,7 @@ def bring_back(garden: Garden, key: str, history_id: int) -> Any:
         raise KeyError(history_id)
     before = row if row.history_type == "-" else before_it(row)
     if before is None:
-        raise NotBrought(_("There is nothing before it to go back to."))
+        raise NotBrought(_("There is no earlier version to restore."))
     stood = before.instance
     for name in kept_apart(kind.model):
         setattr(stood, name, _now(kind.model, stood.pk, name))
@@ -45,7 +45,7 @@ def bring_back(garden: Garden, key: str, history_id: int) -> Any:
             stood.save()
             kind.changed(stood)
     except IntegrityError as taken:
-        raise NotBrought(_("Something else has been written down in its place since; remove that first.")) from taken
+        raise NotBrought(_("Something else has been recorded in its place since. Remove that first.")) from taken
     return stood
 
 
@@ -150,7 +150,7 @@ def erase_account(person: User) -> None:
     gardens = leaving(person)
     if gardens.to_hand_over:
         raise OthersAreIn(
-            _("Hand over {names} first.").format(names=words.listed([garden.name for garden in gardens.to_hand_over]))
+            _("First hand over {names}.").format(names=words.listed([garden.name for garden in gardens.to_hand_over]))
         )
     for garden in gardens.alone:
         erase_garden(garden, person)

@@ -17,7 +17,7 @@ from cloche.bridge.values.units import Units
 
 SHOWN = 60
 FROM = ("entered_by", "made_by")
-DID = {"+": lazy("written down"), "~": "changed", "-": "removed"}
+DID = {"+": lazy("recorded"), "~": "changed", "-": "removed"}
 
 
 @dataclass(frozen=True)
@@ -104,7 +104,7 @@ def _change(kind: Kind, row: Any, was: Any, units: Units, now: datetime, garden:
         what=kind.what(row, units),
         did=_("removed") if taken_off else DID[row.history_type],
         parts=parts,
-        undo=_("put back") if taken_off else _("as it was before") if was is not None and parts else "",
+        undo=_("restored") if taken_off else _("as it was before") if was is not None and parts else "",
     )
 
 

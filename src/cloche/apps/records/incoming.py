@@ -38,7 +38,9 @@ def receive(person: User, upload: UploadedFile) -> IncomingArchive:
     person.incoming_archives.exclude(state__in=OPEN).delete()
     if person.incoming_archives.count() >= MOST_WAITING:
         raise TooMany(
-            _("{most_waiting} archives are being read for you already. Wait until one is in.").format(most_waiting=MOST_WAITING)
+            _("{most_waiting} archives of yours are already being imported. Wait until one is finished.").format(
+                most_waiting=MOST_WAITING
+            )
         )
     try:
         refuse_beyond("gardens", person.gardens.count() + person.incoming_archives.count() + 1)

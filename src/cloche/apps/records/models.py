@@ -17,8 +17,8 @@ class IncomingArchive(models.Model):
     class State(models.TextChoices):
         WAITING = "waiting", lazy("waiting to be read")
         READING = "reading", lazy("being read")
-        REFUSED = "refused", lazy("refused")
-        TAKEN = "taken", lazy("taken")
+        REFUSED = "refused", lazy("not accepted")
+        TAKEN = "taken", lazy("imported")
 
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="incoming_archives")
     name = models.CharField(max_length=200)

@@ -33,7 +33,7 @@ from cloche.apps.work.turns import ARCHIVE, turn
 class ArchiveForm(forms.Form):
     """The file of a whole garden."""
 
-    file = forms.FileField(label=lazy("The garden’s file (zip)"), error_messages={"empty": lazy("The file is empty.")})
+    file = forms.FileField(label=lazy("Garden file (zip)"), error_messages={"empty": lazy("The file is empty.")})
 
     def clean_file(self) -> Any:
         """Not larger than is taken."""
@@ -73,7 +73,7 @@ def restore(request: GardenRequest, kind: str, history_id: int) -> HttpResponse:
     """Go back on one change."""
     try:
         flows.bring_back(request.garden, kind, history_id)
-        messages.success(request, _("It is as it was before. This too is in the history."))
+        messages.success(request, _("Restored. This change is in the history, too."))
     except KeyError as unknown:
         raise Http404 from unknown
     except flows.NotBrought as why:
@@ -97,8 +97,8 @@ def _word(request: GardenRequest) -> HttpResponse:
     if review not in flagged.REVIEWS or not flagged.give_word(request.garden, numbers, review):
         raise Http404
     text = {
-        "right": _("Believed, and not asked about again."),
-        "left_out": _("Left out; the forecast is being worked out again."),
+        "right": _("Confirmed. Cloche will not ask about it again."),
+        "left_out": _("Left out. Updating the forecast…"),
     }
     messages.success(request, text.get(review, "It is open again."))
     return redirect("flags", request.garden.pk)
@@ -111,7 +111,7 @@ def archive_out(request: GardenRequest) -> FileResponse | HttpResponse:
     name = f"cloche-garden-{clock.today(request.garden.timezone).isoformat()}.zip"
     with turn(ARCHIVE) as mine:
         if not mine:
-            return refusal(request, _("Another garden is being written to a file just now. Try again in a moment."), 503)
+            return refusal(request, _("Another garden is being exported at the moment. Try again shortly."), 503)
         return FileResponse(write_archive(request.garden, clock.now()), as_attachment=True, filename=name)
 
 
@@ -136,7 +136,7 @@ def archive_coming(request: HttpRequest, archive_id: int) -> HttpResponse:
     if archive is None:
         raise Http404
     if archive.garden is not None:
-        messages.success(request, _("{name} is here, with everything that the file holds.").format(name=archive.garden.name))
+        messages.success(request, _("{name} imported, with everything in the file.").format(name=archive.garden.name))
         there = redirect("today", archive.garden.pk)
         archive.delete()
         return HttpResponse(headers={"HX-Redirect": there["Location"]}) if request.htmx else there  # type: ignore[attr-defined]
@@ -148,7 +148,7 @@ def archive_coming(request: HttpRequest, archive_id: int) -> HttpResponse:
 class EraseGardenForm(forms.Form):
     """Nobody erases a garden by a slip: its name is typed."""
 
-    name = forms.CharField(label=lazy("Type its name, to be sure"), max_length=80)
+    name = forms.CharField(label=lazy("Enter its name to confirm"), max_length=80)
 
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -159,7 +159,7 @@ class EraseGardenForm(forms.Form):
         """As it is called."""
         name: str = self.cleaned_data["name"]
         if name.strip() != self.garden.name.strip():
-            raise forms.ValidationError(_("It is called {name}.").format(name=self.garden.name), code="name")
+            raise forms.ValidationError(_("Enter its name: {name}.").format(name=self.garden.name), code="name")
         return name
 
 
@@ -173,7 +173,7 @@ def erase_garden(request: GardenRequest) -> HttpResponse:
     if form.is_valid():
         name = request.garden.name
         flows.erase_garden(request.garden, request.user)
-        messages.success(request, _("{name} is erased.").format(name=name))
+        messages.success(request, _("{name} deleted.").format(name=name))
         return redirect("home")
     context = {"form": form, "holds": flows.holds(request.garden)}
     return render(request, "records/erase_garden.html", context, status=INVALID if form.errors else 200)

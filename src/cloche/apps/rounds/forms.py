@@ -43,17 +43,17 @@ class StopForm(forms.Form):
     at = forms.CharField(required=False, widget=forms.HiddenInput)
     temperature = TypedNumber(required=False)
     deeper = TypedNumber(required=False)
-    air = TypedNumber(required=False, label=lazy("Air in the cover"))
+    air = TypedNumber(required=False, label=lazy("Air inside the cover"))
     air_low = TypedNumber(required=False, label=lazy("Lowest since reset"))
     air_high = TypedNumber(required=False, label=lazy("Highest since reset"))
     moisture = forms.ChoiceField(
-        required=False, label=lazy("Soil by feel"), choices=[("", lazy("not felt")), *Visit.Moisture.choices]
+        required=False, label=lazy("Soil moisture by feel"), choices=[("", lazy("not checked")), *Visit.Moisture.choices]
     )
     snow = TypedNumber(required=False, label=lazy("Snow"))
     works = forms.MultipleChoiceField(
-        required=False, label=lazy("Done here"), choices=round_choices(), widget=forms.CheckboxSelectMultiple
+        required=False, label=lazy("Work done here"), choices=round_choices(), widget=forms.CheckboxSelectMultiple
     )
-    losses = LineField(required=False, max_length=200, label=lazy("What stood, what died"))
+    losses = LineField(required=False, max_length=200, label=lazy("Survivors and losses"))
     note = LineField(required=False, max_length=200, label=lazy("Note"))
     photo = forms.CharField(required=False, widget=forms.HiddenInput)
 
@@ -62,16 +62,14 @@ class StopForm(forms.Form):
         self.ahead, self.garden = ahead, garden
         place = cast(forms.ModelChoiceField, self.fields["place"])
         place.queryset = garden.places.all()
-        place.error_messages["invalid_choice"] = _(
-            "This place is no longer in the garden. Have it put back, or drop the reading."
-        )
+        place.error_messages["invalid_choice"] = _("This place is no longer in the garden. Restore it, or discard the reading.")
         for name in ("temperature", "deeper"):
             parse_with(self.fields[name], lambda text: parse_soil(text, units))
         for name in ("air", "air_low", "air_high"):
             parse_with(self.fields[name], lambda text: parse_air(text, units))
             self.fields[name].label = f"{self.fields[name].label}, {units.degree}"
         parse_with(self.fields["snow"], lambda text: parse_snow(text, units))
-        self.fields["snow"].label = _("Snow lying, {length}").format(length=units.length)
+        self.fields["snow"].label = _("Snow depth ({length})").format(length=units.length)
 
     def clean_at(self) -> datetime:
         """The instant by a right clock: the device's, moved by what it is ahead; minutes are as fine as people note."""
@@ -80,9 +78,9 @@ class StopForm(forms.Form):
             return clock.now().replace(second=0, microsecond=0)
         at = self._instant(text)
         if at > clock.now() + GRACE:
-            raise forms.ValidationError(_("That lies in the future: the device's clock runs ahead."), code="at")
+            raise forms.ValidationError(_("That time is in the future: the device’s clock runs ahead."), code="at")
         if at < clock.now() - OLDEST:
-            raise forms.ValidationError(_("That is more than a year ago; bring such readings in as a file."), code="at")
+            raise forms.ValidationError(_("That is more than a year ago. Import such readings as a file."), code="at")
         return at.replace(second=0, microsecond=0)
 
     def _instant(self, text: str) -> datetime:
@@ -92,7 +90,7 @@ class StopForm(forms.Form):
         except ValueError:
             at = None
         if at is None:
-            raise forms.ValidationError(_("That is not a time. Write it like 2026-04-14T07:30."), code="at")
+            raise forms.ValidationError(_("That is not a time. Enter it like 2026-04-14T07:30."), code="at")
         try:
             border.day(at.date())
             return at.astimezone(UTC) - self.ahead if at.tzinfo else instant(at.date(), at.time(), self.garden.timezone)
@@ -114,7 +112,7 @@ class StopForm(forms.Form):
             data.get(n) for n in ("moisture", "works", "losses", "note", "photo")
         )
         if not seen and not self.errors:
-            raise forms.ValidationError(_("Nothing is written down for this place."), code="empty")
+            raise forms.ValidationError(_("Nothing has been entered for this place."), code="empty")
         return data
 
     def seen(self) -> Seen:

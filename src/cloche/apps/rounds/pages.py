@@ -132,8 +132,8 @@ def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Un
         else:
             offers.append((worth.days * lean.get(place.pk, 0), place, worth))
     if not offers:
-        unknown = _("What to read first shows once the ground is worked out.")
-        return Advice(_("Nothing in this garden needs another reading now.") if quiet else unknown, "", None)
+        unknown = _("Once the forecasts are ready, this line says what to read first.")
+        return Advice(_("No place needs another reading now.") if quiet else unknown, "", None)
     _unused, place, worth = max(offers, key=lambda offer: offer[0])
     return Advice(_telling(place, worth, lean.get(place.pk, 0), units, local), words.listed(quiet, 6), place.pk)
 
@@ -142,7 +142,7 @@ def _telling(place: Place, worth: readings.Worth, leaning: int, units: Units, lo
     where = _("{name} at {depth}, {when}").format(
         name=place.name, depth=_depth(worth.depth_m, units), when=_when(worth.at.astimezone(local.tzinfo), local)
     )
-    text = _("A reading in {where} would tell most: its soil would be known {difference} better").format(
+    text = _("A reading in {where} would help most: its soil temperature would be known {difference} better").format(
         where=where, difference=units.difference_text(worth.narrowed_k)
     )
     if leaning:
@@ -188,11 +188,11 @@ def _moved(change: WindowChange, today: Any) -> str:
         else _("{crop}, planted out in {name}").format(crop=crop, name=change.place.name)
     )
     if change.before is None and change.after is not None:
-        return _("{sentence}: a window opens, from {day}.").format(
+        return _("{sentence}: a window opens on {day}.").format(
             sentence=words.sentence(what), day=words.day(change.after, today)
         )
     if change.after is None or change.before is None:
-        return _("{sentence}: no sure window any longer.").format(sentence=words.sentence(what))
+        return _("{sentence}: no reliable window any more.").format(sentence=words.sentence(what))
     days = (change.after - change.before).days
     by = f"{words.count(abs(days), 'day', 'days')} {_('later') if days > 0 else _('earlier')}"
     return _("{sentence}: from {day}, {by}.").format(sentence=words.sentence(what), day=words.day(change.after, today), by=by)

@@ -32,7 +32,7 @@ def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0
     except AlreadyThere as twin:
         return {"key": key, "state": "conflict", "message": _disagree(twin, person)}
     except KeyTaken:
-        return {"key": key, "state": "refused", "message": _("Its number belongs to a reading of another garden.")}
+        return {"key": key, "state": "refused", "message": _("This number already belongs to a reading of another garden.")}
     return {"key": key, "state": "kept" if new else "known", "visit": visit.pk}
 
 
@@ -52,7 +52,7 @@ def take_table(forms: list[StopForm], person: User) -> bool:
 def _disagree(twin: AlreadyThere, person: User) -> str:
     theirs = units_of(person).temperature_text(twin.existing.temperature_c)
     by = twin.existing.entered_by.username if twin.existing.entered_by else "somebody"
-    return _("{by} wrote down {theirs} for the same minute and depth. Keep one of the two.").format(by=by, theirs=theirs)
+    return _("{by} recorded {theirs} for the same minute and depth. Choose one of the two.").format(by=by, theirs=theirs)
 
 
 def _typed(stop: dict[str, Any]) -> dict[str, Any]:

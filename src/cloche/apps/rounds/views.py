@@ -58,7 +58,7 @@ def round_(request: GardenRequest) -> HttpResponse:
     forms = {p.pk: StopForm(bound, garden=request.garden, units=units, prefix=str(p.pk), initial={"place": p}) for p in places}
     filled = [form for form in forms.values() if bound and form.has_changed() and not _empty(form)]
     if filled and all(form.is_valid() for form in filled) and sending.take_table(filled, request.user):
-        messages.success(request, _("{len} of {len2} places written down.").format(len=len(filled), len2=len(places)))
+        messages.success(request, _("{len} of {len2} places saved.").format(len=len(filled), len2=len(places)))
         return redirect("round", request.garden.pk)
     if bound is not None and not filled:
         messages.error(request, "Nothing is written down yet: every place was left empty.")
@@ -157,7 +157,11 @@ def worker_script() -> str:
 def manifest(request: HttpRequest) -> JsonResponse:
     """What a phone must know to keep Cloche among its programs."""
     icons = [_icon(192, "", "any"), _icon(512, "", "any"), _icon(512, "-maskable", "maskable")]
-    about = {"name": "Cloche", "short_name": "Cloche", "description": _("When to sow what, by the warmth of your own soil.")}
+    about = {
+        "name": "Cloche",
+        "short_name": "Cloche",
+        "description": _("When to sow each crop, from the temperature of your own soil."),
+    }
     about |= {"start_url": "/", "scope": "/", "display": "standalone", "lang": "en-GB"}
     about |= {"background_color": "#f5f1e8", "theme_color": "#2f5d50"}
     return JsonResponse(about | {"icons": icons}, content_type="application/manifest+json")

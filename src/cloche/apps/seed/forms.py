@@ -30,23 +30,23 @@ from cloche_engine.crops.catalogue import Crop
 class PacketForm(forms.ModelForm):
     """What stands on a packet; values that lie far from the table are asked about once."""
 
-    meant = forms.BooleanField(label=lazy("Yes, that is right"), required=False, widget=forms.HiddenInput)
+    meant = forms.BooleanField(label=lazy("Yes, that is correct"), required=False, widget=forms.HiddenInput)
 
     class Meta:
         model = Packet
         fields = ["variety", "packed_year", "tested_of", "tested_up", "price", "in_use"]
         labels = {
             "variety": lazy("Variety"),
-            "packed_year": lazy("Year of packing"),
-            "tested_of": lazy("Tested: seeds laid out"),
-            "tested_up": lazy("Of these germinated"),
+            "packed_year": lazy("Year packed"),
+            "tested_of": lazy("Seeds tested"),
+            "tested_up": lazy("Of these, germinated"),
             "price": lazy("Price"),
-            "in_use": lazy("Windows go by this packet"),
+            "in_use": lazy("Use this packet for the windows"),
         }
         help_texts = {
             "tested_of": "",
             "tested_up": "",
-            "price": lazy("In your own money; it weighs what a failed sowing costs."),
+            "price": lazy("In your own currency. Cloche uses it to weigh the cost of a failed sowing."),
         }
 
     def __init__(self, *args: Any, crop: Crop, units: Units, year: int, **kwargs: Any) -> None:
@@ -57,9 +57,9 @@ class PacketForm(forms.ModelForm):
             parse_with(field, lambda text, spec=spec: parse_value(text, spec, units))  # type: ignore[misc]
             table = getattr(crop, spec.name, 1.0)
             field.help_text = (
-                _("The table says nothing.")
+                _("There is no value in the table.")
                 if table is None
-                else _("The table says {shown_value}.").format(shown_value=shown_value(table, spec, units))
+                else _("The table has {shown_value}.").format(shown_value=shown_value(table, spec, units))
             )
             value = self.instance.values.get(spec.name)
             if value is not None:
@@ -85,7 +85,7 @@ class PacketForm(forms.ModelForm):
         year: int | None = self.cleaned_data["packed_year"]
         if year is not None and not self.year - 60 <= year <= self.year + 1:
             raise forms.ValidationError(
-                _("A year of packing lies between {year} and {year2}.").format(year=self.year - 60, year2=self.year + 1)
+                _("Enter a year from {year} to {year2}.").format(year=self.year - 60, year2=self.year + 1)
             )
         return year
 
@@ -105,10 +105,10 @@ class PacketForm(forms.ModelForm):
                 continue
             self.odd = True
             other = "°F" if self.units.temperature == "C" else "°C"
-            ask = _("Was it in {other}?").format(other=other) if spec.kind in ("soil", "air") else _("Is that right?")
+            ask = _("Did you mean {other}?").format(other=other) if spec.kind in ("soil", "air") else _("Please confirm")
             self.add_error(
                 spec.field,
-                _("The table says {shown_value}. {ask}").format(shown_value=shown_value(table, spec, self.units), ask=ask),
+                _("The table has {shown_value}. {ask}").format(shown_value=shown_value(table, spec, self.units), ask=ask),
             )
 
     def save(self, commit: bool = True) -> Packet:
@@ -128,12 +128,12 @@ METHODS = [
 class ChoiceForm(forms.Form):
     """By which rule and in which way this garden grows a crop."""
 
-    sowing_rule = forms.ChoiceField(label=lazy("The day is chosen"), required=False)
+    sowing_rule = forms.ChoiceField(label=lazy("Day to start"), required=False)
     method = forms.ChoiceField(label=lazy("It is"), required=False, choices=METHODS)
 
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.fields["sowing_rule"].help_text = _("The whole garden: {get_sowing_rule_display}.").format(
+        self.fields["sowing_rule"].help_text = _("Same as the garden: {get_sowing_rule_display}").format(
             get_sowing_rule_display=garden.get_sowing_rule_display()
         )
-        self.fields["sowing_rule"].choices = [("", _("as in the whole garden")), *Garden.SowingRule.choices]  # type: ignore[attr-defined]
+        self.fields["sowing_rule"].choices = [("", _("same as the garden")), *Garden.SowingRule.choices]  # type: ignore[attr-defined]

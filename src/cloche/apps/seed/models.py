@@ -53,9 +53,9 @@ class Packet(models.Model):
         """A test has both its numbers, and no more come up than were laid out."""
         of, up = self.tested_of, self.tested_up
         if (of is None) != (up is None):
-            raise ValidationError({"tested_up": _("A test needs both numbers: seeds laid out, and how many germinated.")})
+            raise ValidationError({"tested_up": _("Enter both numbers of a test: seeds tested, and how many germinated.")})
         if of is not None and up is not None and (up > of or of == 0):
-            raise ValidationError({"tested_up": _("No more can germinate than were laid out.")})
+            raise ValidationError({"tested_up": _("No more seeds can germinate than were tested.")})
 
 
 class CropChoice(models.Model):

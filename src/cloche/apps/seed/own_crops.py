@@ -21,24 +21,24 @@ from cloche_engine.crops import grown
 from cloche_engine.crops.catalogue import Crop
 
 MORE = (
-    ValueSpec("most", "maximum_c", lazy("Nothing comes up above"), "soil", 12.0),
-    ValueSpec("frost_hardened", "frost_planted_c", lazy("Coldest night once hardened"), "air", 8.0),
-    ValueSpec("frost_grown", "frost_grown_c", lazy("Coldest night once grown"), "air", 8.0),
-    ValueSpec("germinate", "germinate_c", lazy("On the bench until it is up"), "soil", 8.0),
-    ValueSpec("grow_on", "grow_on_c", lazy("Air to grow on in"), "air", 8.0),
-    ValueSpec("begins", "begins_c", lazy("Grows from a day’s mean of"), "air", 8.0),
-    ValueSpec("best", "best_c", lazy("Grows best at"), "air", 8.0),
-    ValueSpec("ends", "ends_c", lazy("Grows no more at"), "air", 8.0),
+    ValueSpec("most", "maximum_c", lazy("Highest germination temperature"), "soil", 12.0),
+    ValueSpec("frost_hardened", "frost_planted_c", lazy("Coldest night when hardened"), "air", 8.0),
+    ValueSpec("frost_grown", "frost_grown_c", lazy("Coldest night when full-grown"), "air", 8.0),
+    ValueSpec("germinate", "germinate_c", lazy("Germination temperature on the bench"), "soil", 8.0),
+    ValueSpec("grow_on", "grow_on_c", lazy("Air temperature for growing on"), "air", 8.0),
+    ValueSpec("begins", "begins_c", lazy("Growth starts at (daily mean)"), "air", 8.0),
+    ValueSpec("best", "best_c", lazy("Best growth at"), "air", 8.0),
+    ValueSpec("ends", "ends_c", lazy("Growth stops at"), "air", 8.0),
     ValueSpec("height", "height_m", lazy("Height"), "length", 4.0),
-    ValueSpec("setback", "setback_d", lazy("Days that moving costs it"), "number", 5.0, 0, 60),
+    ValueSpec("setback", "setback_d", lazy("Days lost by transplanting"), "number", 5.0, 0, 60),
     ValueSpec("keeps", "keeps_y", lazy("Years that seed keeps"), "number", 5.0, 1, 20),
 )
 EVERY = (*ALL, *MORE)
 PARTS = {
-    lazy("Seed in the soil"): ("minimum", "ideal_from", "ideal_to", "most", "pace", "depth", "together", "keeps"),
-    lazy("From there to harvest"): ("days_sown", "days", "days_planted", "begins", "best", "ends", "heat"),
-    lazy("What frost it stands"): ("frost", "frost_hardened", "frost_grown"),
-    lazy("Raised and planted out"): ("germinate", "grow_on", "weeks", "setback", "plant_soil", "plant_night"),
+    lazy("Germination"): ("minimum", "ideal_from", "ideal_to", "most", "pace", "depth", "together", "keeps"),
+    lazy("Growth to harvest"): ("days_sown", "days", "days_planted", "begins", "best", "ends", "heat"),
+    lazy("Frost tolerance"): ("frost", "frost_hardened", "frost_grown"),
+    lazy("Raising and planting out"): ("germinate", "grow_on", "weeks", "setback", "plant_soil", "plant_night"),
     "Room": ("row", "apart", "height"),
 }
 """Every field once, by what a grower thinks of together."""
@@ -54,16 +54,16 @@ def value_of(crop: Crop, spec: ValueSpec) -> float | None:
 def check_own(entry: Any) -> None:
     """Own crops from wherever they come; raises NotAllowed."""
     if not isinstance(entry, dict) or len(entry) > crops.MOST:
-        raise border.NotAllowed(_("Crops of one’s own come by key, at most {most}.").format(most=crops.MOST))
+        raise border.NotAllowed(_("Crops of your own are listed by key, at most {most}.").format(most=crops.MOST))
     known = {crop.key for crop in crops.crops()}
     for key, value in entry.items():
         if not crops.KEY.fullmatch(key) or not isinstance(value, dict) or set(value) != {"of", "name", "plural", "values"}:
-            raise border.NotAllowed(_("A crop of one’s own has a key, a relative, a name for one and for many, and values."))
+            raise border.NotAllowed(_("A crop of your own needs a key, a relative, a singular and a plural name, and values."))
         if value["of"] not in known or crops.KEY.fullmatch(str(value["of"])):
-            raise border.NotAllowed(_("“{str}” is not a crop of the catalogue.").format(str=str(value["of"])[:40]))
+            raise border.NotAllowed(_("“{str}” is not a crop in the catalogue.").format(str=str(value["of"])[:40]))
         for part in ("name", "plural"):
             if not isinstance(value[part], str) or not 0 < len(value[part]) <= 60:
-                raise border.NotAllowed(_("A crop’s name has 1 to 60 characters."))
+                raise border.NotAllowed(_("Enter a name of 1 to 60 characters."))
             border.plain_text(value[part])
         _check_values(value["values"])
 
@@ -71,7 +71,7 @@ def check_own(entry: Any) -> None:
 def _check_values(values: Any) -> None:
     known = {spec.name: spec for spec in EVERY}
     if not isinstance(values, dict) or not set(values) <= set(known):
-        raise border.NotAllowed(_("There is a value in it that no crop has."))
+        raise border.NotAllowed(_("The entry contains a value that crops do not have."))
     for name, value in values.items():
         border.number(value, *known[name].limits)
     if any(why for _unused, why in _disorder(lambda name: values.get(name))):
@@ -82,15 +82,15 @@ def _disorder(of: Any) -> list[tuple[str, str]]:
     disorder = list(out_of_order(of("minimum_c"), of("optimum_from_c"), of("optimum_to_c")))
     grows = [of(name) for name in grown.GROWS]
     if None not in grows and not grows[0] < grows[1] < grows[2]:
-        disorder.append(("best", _("It begins to grow below its best, and ends above it.")))
+        disorder.append(("best", _("Growth must start below the best temperature and stop above it.")))
     return disorder
 
 
 class OwnCropForm(forms.Form):
     """Name, and every value of the relative that differs; what lies far from it is asked about once."""
 
-    name = forms.CharField(label=lazy("Name of one"), max_length=60, validators=[fields.plain])
-    plural = forms.CharField(label=lazy("Name of many"), max_length=60, validators=[fields.plain])
+    name = forms.CharField(label=lazy("Singular name"), max_length=60, validators=[fields.plain])
+    plural = forms.CharField(label=lazy("Plural name"), max_length=60, validators=[fields.plain])
 
     def __init__(self, *args: Any, garden: Garden, relative: Crop, key: str, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -116,7 +116,7 @@ class OwnCropForm(forms.Form):
         name: str = self.cleaned_data["name"].strip()
         taken = {crop.name.lower() for crop in crops.crops() if crop.key != self.key}
         if name.lower() in taken:
-            raise forms.ValidationError(_("There is a crop of that name already."))
+            raise forms.ValidationError(_("There is already a crop of that name."))
         return name
 
     def clean(self) -> dict[str, Any]:
@@ -134,7 +134,7 @@ class OwnCropForm(forms.Form):
                     self.odd = True
                     self.add_error(
                         spec.field,
-                        _("{name} has {shown_value}. Is that right?").format(
+                        _("{name} has {shown_value}. Please confirm the value.").format(
                             name=self.relative.name, shown_value=shown_value(has, spec, self.units)
                         ),
                     )

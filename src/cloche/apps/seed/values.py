@@ -44,19 +44,19 @@ FIRST = (
 
 
 MORE = (
-    ValueSpec("days_sown", "maturity_sown_d", lazy("Days to harvest, counted from sowing"), "number", 2.5, 1, 500),
-    ValueSpec("days", "maturity_d", lazy("Days to harvest, counted from when it is up"), "number", 2.5, 1, 400),
-    ValueSpec("days_planted", "maturity_planted_d", lazy("Days to harvest, counted from planting out"), "number", 2.5, 1, 400),
+    ValueSpec("days_sown", "maturity_sown_d", lazy("Days to harvest from sowing"), "number", 2.5, 1, 500),
+    ValueSpec("days", "maturity_d", lazy("Days to harvest from emergence"), "number", 2.5, 1, 400),
+    ValueSpec("days_planted", "maturity_planted_d", lazy("Days to harvest from planting out"), "number", 2.5, 1, 400),
     ValueSpec("depth", "sowing_depth_m", lazy("Sowing depth"), "length", 4.0),
-    ValueSpec("row", "row_m", lazy("Between rows"), "length", 4.0),
-    ValueSpec("apart", "plant_m", lazy("Between plants in the row"), "length", 4.0),
-    ValueSpec("together", "per_station", lazy("Seeds put together"), "number", 6.0, 1, 20),
-    ValueSpec("frost", "frost_limit_c", lazy("Coldest night that seedlings stand"), "air", 8.0),
-    ValueSpec("heat", "heat_limit_c", lazy("Hottest days it crops in"), "air", 8.0),
+    ValueSpec("row", "row_m", lazy("Distance between rows"), "length", 4.0),
+    ValueSpec("apart", "plant_m", lazy("Distance between plants in the row"), "length", 4.0),
+    ValueSpec("together", "per_station", lazy("Seeds per station"), "number", 6.0, 1, 20),
+    ValueSpec("frost", "frost_limit_c", lazy("Coldest night that seedlings survive"), "air", 8.0),
+    ValueSpec("heat", "heat_limit_c", lazy("Hottest days for a crop"), "air", 8.0),
     ValueSpec("weeks", "raise_weeks", lazy("Weeks from the bench to planting out"), "number", 3.0, 1, 30),
-    ValueSpec("plant_soil", "plant_soil_c", lazy("Soil wanted for planting out"), "soil", 8.0),
-    ValueSpec("plant_night", "plant_night_c", lazy("Nights wanted for planting out"), "air", 8.0),
-    ValueSpec("pace", "pace", lazy("Days to come up, times the table’s"), "number", 3.0, 0.2, 5),
+    ValueSpec("plant_soil", "plant_soil_c", lazy("Soil temperature for planting out"), "soil", 8.0),
+    ValueSpec("plant_night", "plant_night_c", lazy("Night temperature for planting out"), "air", 8.0),
+    ValueSpec("pace", "pace", lazy("Days to emergence, compared with the table"), "number", 3.0, 0.2, 5),
 )
 
 
@@ -67,7 +67,7 @@ def check_values(values: Any) -> None:
     """What a packet says of its crop, in canonical units, from wherever it comes; raises NotAllowed."""
     known = {spec.name: spec for spec in ALL}
     if not isinstance(values, dict) or not set(values) <= set(known):
-        raise border.NotAllowed(_("There is a value in it that no packet has."))
+        raise border.NotAllowed(_("The entry contains a value that packets do not have."))
     for name, value in values.items():
         try:
             border.number(value, *known[name].limits)
@@ -80,11 +80,11 @@ def check_values(values: Any) -> None:
 def out_of_order(low: float | None, start: float | None, end: float | None) -> Iterator[tuple[str, str]]:
     """The field and what is wrong with it, where a minimum and an ideal range contradict each other."""
     if low is not None and start is not None and low > start:
-        yield "ideal_from", _("The ideal begins below the minimum.")
+        yield "ideal_from", _("The ideal range must not begin below the minimum.")
     if low is not None and end is not None and low > end:
-        yield "ideal_to", _("The ideal ends below the minimum.")
+        yield "ideal_to", _("The ideal range must not end below the minimum.")
     if start is not None and end is not None and start > end:
-        yield "ideal_to", _("The ideal ends before it begins.")
+        yield "ideal_to", _("The ideal range must end after it begins.")
 
 
 def label_of(spec: ValueSpec, units: Units) -> str:
@@ -104,7 +104,9 @@ def parse_value(text: str, spec: ValueSpec, units: Units) -> float:
     value = parse_number(text)
     if not spec.least <= value <= spec.most:
         raise forms.ValidationError(
-            _("{label}: between {least} and {most}.").format(label=spec.label, least=f"{spec.least:g}", most=f"{spec.most:g}")
+            _("{label}: enter a value from {least} to {most}.").format(
+                label=spec.label, least=f"{spec.least:g}", most=f"{spec.most:g}"
+            )
         )
     return value
 

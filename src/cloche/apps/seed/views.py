@@ -44,7 +44,7 @@ def _form(request: GardenRequest, packet: Packet) -> HttpResponse:
     form = PacketForm(bound, instance=packet, crop=crop, units=units_of(request.user), year=year)
     if form.is_valid():
         flows.keep(form.save())
-        messages.success(request, _("{name}: the packet is kept; windows are being worked out again.").format(name=crop.name))
+        messages.success(request, _("{name}: packet saved. Updating windows…").format(name=crop.name))
         return redirect("seed", request.garden.pk, crop.key)
     context = {"form": form, "crop": crop, "packet": packet}
     return render(request, "seed/packet.html", context, status=INVALID if form.errors else 200)
@@ -65,7 +65,7 @@ def use_packet(request: GardenRequest, crop_key: str, packet_id: int) -> HttpRes
 def remove_packet(request: GardenRequest, crop_key: str, packet_id: int) -> HttpResponse:
     """Put it away."""
     flows.remove(_packet(request, crop_key, packet_id))
-    messages.success(request, _("The packet is put away; it can be taken out again below."))
+    messages.success(request, _("Packet put away. You can restore it below."))
     return redirect("seed", request.garden.pk, crop_key)
 
 
@@ -108,7 +108,7 @@ class CropsForm(forms.Form):
 
     crops = forms.MultipleChoiceField(
         choices=lambda: [(crop.key, crop.name) for crop in crops.crops()],
-        error_messages={"required": lazy("Tick at least one crop: without any there is nothing to forecast.")},
+        error_messages={"required": lazy("Tick at least one crop: without one there is nothing to forecast.")},
     )
 
 
@@ -139,9 +139,7 @@ def my_crops(request: GardenRequest) -> HttpResponse:
         request.garden.crops = form.cleaned_data["crops"]
         change_site(request.garden)
         grown = words.count(len(request.garden.crops), "crop", "crops")
-        messages.success(
-            request, _("Cloche now looks out for {grown}; forecasts are being worked out again.").format(grown=grown)
-        )
+        messages.success(request, _("Saved: {grown}. Updating forecasts…").format(grown=grown))
         return redirect("garden", request.garden.pk)
     ticked = {crop.key for crop in crops.chosen(request.garden.crops)}
     if request.method == "POST":
@@ -180,9 +178,7 @@ def _own(request: GardenRequest, key: str, of: str, editing: bool) -> HttpRespon
         form.keep()
         messages.success(
             request,
-            _("{cleaned_data} is kept and ticked; its windows are being worked out.").format(
-                cleaned_data=form.cleaned_data["name"]
-            ),
+            _("{cleaned_data} saved and ticked. Working out its windows…").format(cleaned_data=form.cleaned_data["name"]),
         )
         return redirect("my_crops", request.garden.pk)
     context = {"form": form, "editing": editing}

@@ -23,14 +23,12 @@ READING = ("GET", "HEAD", "OPTIONS")
 ALWAYS = ("/sign-in/", "/sign-out/")
 """Who they are people may say even then: without that they could not read either."""
 RETRY_S = "30"
-FULL = lazy(
-    "The disk of this computer is full. Everything can be read, and nothing can be written down until there is room again."
-)
+FULL = lazy("The disk of this computer is full. You can read everything, but nothing can be saved until there is free space.")
 CLOCK = lazy(
-    "The clock of this computer cannot be right, so nothing can be dated. Everything can be read, and nothing written down."
+    "The clock of this computer is wrong, so entries cannot be dated. You can read everything, but nothing can be saved."
 )
-AWAY = lazy("The database of this computer does not answer just now. It is being started again; try again in a moment.")
-FAULT = lazy("Something went wrong here, and it is a fault of Cloche’s own. Nothing that was stored is lost.")
+AWAY = lazy("The database of this computer is not responding. It is being restarted; try again in a moment.")
+FAULT = lazy("Something went wrong. This is a fault in Cloche. No stored data has been lost.")
 
 
 def why_not_now() -> str:

@@ -52,7 +52,7 @@ def instant(day: date, at: time, timezone: ZoneInfo) -> datetime:
     if utc.astimezone(timezone).replace(tzinfo=None) != local.replace(tzinfo=None):
         later = utc.astimezone(timezone)
         raise NoSuchTime(
-            _("{at} did not happen on {day}: the clocks went forward over it. Was it {later}?").format(
+            _("{at} did not exist on {day}, because the clocks went forward. Did you mean {later}?").format(
                 at=words.clock(at), day=words.day_with_year(day), later=words.clock(later)
             )
         )

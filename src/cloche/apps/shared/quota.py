@@ -18,9 +18,9 @@ def refuse_beyond(what: str, number: int) -> None:
 def _sentence(what: str, most: str) -> str:
     """Looked up when it is shown."""
     sentences = {
-        "gardens": _("One person may have {most} gardens here. Erase one that is no longer grown, or leave it."),
-        "people": _("A garden may have {most} people here."),
-        "places": _("A garden may have {most} places here."),
-        "values": _("A garden may have {most} readings here. Whoever keeps this computer can allow more."),
+        "gardens": _("One person can have at most {most} gardens here. Delete a garden that is no longer used, or leave it."),
+        "people": _("A garden can have at most {most} people here."),
+        "places": _("A garden can have at most {most} places here."),
+        "values": _("A garden can have at most {most} readings here. The administrator can allow more."),
     }
     return sentences[what].format(most=most)

@@ -19,68 +19,63 @@ class Term:
 TERMS = (
     Term(
         "minimum",
-        lazy("Minimum, ideal"),
+        lazy("Minimum and ideal temperature"),
         lazy(
-            "Soil in which seed just starts, and in which it comes up fast and "
-            "nearly all of it. Measured at seed depth, as the "
-            "mean of the day."
+            "The soil temperature at which seed just germinates, and the range in which nearly all of it "
+            "comes up fast. Measured at seed depth, as a daily mean."
         ),
     ),
     Term(
         "window",
         lazy("Window"),
         lazy(
-            "The days on which a sowing succeeds from seed to harvest eight "
-            "times in ten. Best days: those that give nearly the "
-            "best harvest."
+            "The dates on which a sowing succeeds from seed to harvest eight times in ten. Best dates: those "
+            "with nearly the best harvest."
         ),
     ),
     Term(
         "sure",
         lazy("Eight times in ten"),
         lazy(
-            "Cloche works out each bed forty times, with weather and ground that differ as much as they may; it counts in how "
-            "many of them the sowing succeeds. The shaded band holds the soil’s temperature eight times in ten."
+            "Cloche simulates each bed forty times, with weather and soil that vary as much as they "
+            "realistically could, and counts how many of these sowings succeed. The shaded band contains the "
+            "soil temperature eight times in ten."
         ),
     ),
-    Term("half", lazy("Half up"), lazy("The day on which half of the seedlings that will come up can be seen.")),
+    Term("half", lazy("Half up"), lazy("The date on which half of the seedlings that will come up are visible.")),
     Term(
         "harden",
         lazy("Harden off"),
-        lazy("To get plants raised indoors used to sun, wind and cool nights, over a week or two, before they are set out."),
+        lazy("To accustom plants raised indoors to sun, wind and cool nights over a week or two before planting out."),
     ),
     Term(
         "fleece",
-        lazy("Fleece, row cover"),
-        lazy("A light cloth laid over a bed. Rain and air pass it; it takes the edge off frost."),
+        lazy("Fleece (row cover)"),
+        lazy("A light cloth laid over a bed. It lets rain and air through and protects from light frost."),
     ),
     Term(
         "tunnel",
         lazy("Low tunnel, cloche, cold frame"),
         lazy(
-            "Clear film on hoops; a bell or bent sheet over a row; a box with a "
-            "glass or plastic lid. Each must be opened on sunny "
-            "days."
+            "Clear film on hoops, a bell or bent sheet over a row, or a box with a glass or plastic lid. All "
+            "of them must be opened on sunny days."
         ),
     ),
-    Term("hotbed", lazy("Hotbed"), lazy("A bed over trodden dung and straw, which heat as they rot.")),
+    Term("hotbed", lazy("Hotbed"), lazy("A bed on top of trodden dung and straw, which give off heat as they rot.")),
     Term(
         "normals",
         lazy("Normals"),
-        lazy("The mean low and high of each month, from the weather service nearest to you."),
+        lazy("The mean low and high of each month, from the nearest weather station."),
     ),
     Term(
         "frost",
         lazy("Last frost"),
-        lazy(
-            "The last night of spring on which the air falls to freezing, in the middle of many years: half of the years it is "
-            "later."
-        ),
+        lazy("The last night of spring with freezing air, as the middle of many years: in half of them it comes later."),
     ),
     Term(
         "seed_depth",
         lazy("Seed depth"),
-        lazy("As deep as the seed will lie, and the depth at which a place is read: always the same one."),
+        lazy("The sowing depth, at which a place is also measured. Always use the same depth."),
     ),
 )
 

@@ -30,8 +30,8 @@ class SowingForm(forms.ModelForm):
     class Meta:
         model = Sowing
         fields = ["place", "crop_key", "sown_on", "seeds"]
-        labels = {"place": lazy("Where"), "sown_on": lazy("When"), "seeds": lazy("Seeds, if counted")}
-        help_texts = {"seeds": lazy("Then Cloche can say how many to expect, and your counts teach it.")}
+        labels = {"place": lazy("Place"), "sown_on": lazy("Date"), "seeds": lazy("Number of seeds, if counted")}
+        help_texts = {"seeds": lazy("Cloche can then say how many to expect, and learns from your counts.")}
         widgets = {"sown_on": DATE}
 
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
@@ -45,9 +45,9 @@ class SowingForm(forms.ModelForm):
         choices: list[Any] = [(crop.key, crop.name) for crop in grown]
         if others:
             choices.append((_("Not grown here so far"), others))
-        self.fields["crop_key"] = forms.ChoiceField(label=_("What"), choices=choices)
-        self.fields["depth"].label = _("Depth, {length}").format(length=units.length)
-        self.fields["depth"].help_text = _("Left empty: the usual depth of the crop.")
+        self.fields["crop_key"] = forms.ChoiceField(label=_("What happened"), choices=choices)
+        self.fields["depth"].label = _("Depth ({length})").format(length=units.length)
+        self.fields["depth"].help_text = _("Leave empty for the usual depth of the crop.")
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
         if self.instance.pk:
             self.initial.setdefault("depth", f"{round(units.length_from_m(self.instance.depth_m), 2):g}")
@@ -56,13 +56,13 @@ class SowingForm(forms.ModelForm):
         """Done already, and not long ago."""
         on: date = self.cleaned_data["sown_on"]
         if on > self.today:
-            raise forms.ValidationError(_("That day is still to come: write it down once it is done."))
+            raise forms.ValidationError(_("That date is in the future. Save the step once it is done."))
         if on < self.today - timedelta(days=LONG_AGO_D):
-            raise forms.ValidationError(_("That is more than a year ago."))
+            raise forms.ValidationError(_("Enter a date within the last year."))
         counted = self.instance.counts.order_by("on").first() if self.instance.pk else None
         if counted is not None and on >= counted.on:
             day = words.day(counted.on, self.today)
-            raise forms.ValidationError(_("Seedlings were counted on {day}: it was sown before.").format(day=day))
+            raise forms.ValidationError(_("Seedlings were counted on {day}, so it must have been sown before.").format(day=day))
         return on
 
     def save(self, commit: bool = True) -> Sowing:
@@ -85,12 +85,12 @@ class CountForm(forms.Form):
     """How many are up on a day."""
 
     up = forms.IntegerField(
-        label=lazy("Up"),
+        label=lazy("Seedlings up"),
         min_value=0,
         max_value=MOST_SEEDS,
         widget=forms.TextInput(attrs={"inputmode": "numeric", "autocomplete": "off"}),
     )
-    on = DayField(label=lazy("On"))
+    on = DayField(label=lazy("Date"))
 
     def __init__(self, *args: Any, sowing: Sowing, today: date, **kwargs: Any) -> None:
         # Several stand on one page.
@@ -101,14 +101,14 @@ class CountForm(forms.Form):
         """Between the sowing and today."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
-            raise forms.ValidationError(_("That day is still to come."))
+            raise forms.ValidationError(_("That date is in the future."))
         if on <= self.sowing.sown_on:
-            raise forms.ValidationError(_("That is before it was sown."))
+            raise forms.ValidationError(_("That date is before the sowing."))
         return on
 
     def clean_up(self) -> int:
         """No more than were sown."""
         up: int = self.cleaned_data["up"]
         if self.sowing.seeds is not None and up > self.sowing.seeds:
-            raise forms.ValidationError(_("Only {seeds} were sown.").format(seeds=self.sowing.seeds))
+            raise forms.ValidationError(_("Enter at most {seeds}, the number sown.").format(seeds=self.sowing.seeds))
         return up

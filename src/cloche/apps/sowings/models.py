@@ -51,7 +51,7 @@ class Step(models.Model):
         HEAT_OFF = "heat_off", lazy("heat off")
         POTTED = "potted", lazy("potted on")
         MOVED = "moved", lazy("moved")
-        HARDENING = "hardening", lazy("hardening off begun")
+        HARDENING = "hardening", lazy("hardening off started")
         BROUGHT_IN = "brought_in", lazy("brought in from the cold")
         PUT_OUT = "put_out", lazy("put out again")
         PLANTED = "planted", lazy("planted out")

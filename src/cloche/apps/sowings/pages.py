@@ -71,7 +71,7 @@ def _headline(awaited: list[SowingLine], today: date) -> str:
         names = [_("{name} in {name2}").format(name=row.name, name2=row.sowing.place.name) for row in late]
         return _("{sentence} should be up by now.").format(sentence=words.sentence(words.listed(names, 2)))
     if not awaited:
-        return _("Nothing is on its way up.")
+        return _("No sowing is on its way up.")
     ahead = [row for row in awaited if _half_on(row) and _half_on(row) >= today]  # type: ignore[operator]
     if not ahead:
         return _("{sentence} can be counted now.").format(
@@ -79,7 +79,7 @@ def _headline(awaited: list[SowingLine], today: date) -> str:
         )
     soon = min(ahead, key=lambda row: _half_on(row) or today)
     on = _half_on(soon)
-    return _("Next to be up are {name} in {name2}, half of them by {day}.").format(
+    return _("Next up: {name} in {name2}, half of them by {day}.").format(
         name=soon.name, name2=soon.sowing.place.name, day=words.day(on or today, today)
     )
 
@@ -105,7 +105,7 @@ def line(sowing: Sowing, today: date) -> SowingLine:
     return SowingLine(
         sowing=sowing,
         name=crop.name_plural,
-        what=_("{name}{variety}{much}: in on {day}").format(
+        what=_("{name}{variety}{much}: sown {day}").format(
             name=crop.name, variety=variety, much=much, day=words.day(sowing.sown_on, today)
         ),
         text=_text(sowing, progress, today),
@@ -121,25 +121,25 @@ def _text(sowing: Sowing, progress: Progress, today: date) -> str:
     if sowing.finished:
         return _result(sowing, most)
     if outlook is None:
-        return _("It is being worked out.")
+        return _("Working out the forecast…")
     if progress.state is State.OVERDUE:
         since = words.day(outlook.overdue, today)
         return _(
-            "Nothing counted yet; none by {since} means that most of it failed: too cold, old "
-            "seed, a dry or crusted top, too deep, or eaten. Scratch a hand’s length of the row free and look; then "
-            "wait, warm it or sow again."
+            "No seedlings counted yet. If none are up by {since}, most of the sowing has failed: too cold, "
+            "old seed, a dry or crusted surface, too deep, or eaten. Uncover a hand’s length of the row and "
+            "look, then wait, warm it or sow again."
         ).format(since=since)
     parts = [_when(outlook, progress, today)]
     if progress.expected is not None:
         low, middle, high = progress.expected
         expected = f"{middle}" if low == high else f"{middle} ({low}–{high})"
         if most is not None:
-            text = _("{most} of {seeds} so far; {expected} in the end.")
+            text = _("{most} of {seeds} so far; {expected} expected in the end.")
             parts.append(text.format(most=most, seeds=seeds, expected=expected))
         else:
-            parts.append(_("About {expected} of {seeds} in the end.").format(expected=expected, seeds=seeds))
+            parts.append(_("About {expected} of {seeds} expected in the end.").format(expected=expected, seeds=seeds))
     if most is None and outlook.overdue:
-        parts.append(_("Still nothing after {day} would mean failure.").format(day=words.day(outlook.overdue, today)))
+        parts.append(_("If nothing is up after {day}, the sowing has failed.").format(day=words.day(outlook.overdue, today)))
     return " ".join(parts)
 
 
@@ -149,19 +149,19 @@ def _when(outlook: SowingOutlook, progress: Progress, today: date) -> str:
     if half is None or (early is None and not progress.half_counted):
         return _("It would not come up in the soil as it is now.")
     if progress.half_counted:
-        return _("Half of it was up by {day}.").format(day=words.day(half, today))
+        return _("Half were up by {day}.").format(day=words.day(half, today))
     until = _("to {day}").format(day=words.day(late, today)) if late else _("or much later")
     band = "" if early is None or early == late else f" ({words.day(early, today)} {until})"
     verb = _("up by") if half >= today else _("should have been up by")
-    return _("Half of it {verb} {day}{band}.").format(verb=verb, day=words.day(half, today), band=band)
+    return _("Half {verb} {day}{band}.").format(verb=verb, day=words.day(half, today), band=band)
 
 
 def _result(sowing: Sowing, most: int | None) -> str:
     if most is None:
-        return _("Over, without a count.")
+        return _("Closed without a count.")
     if not sowing.seeds:
         return _("{sentence} came up.").format(sentence=words.sentence(words.count(most, "seedling", "seedlings")))
-    return _("{most} of {seeds} came up: {most2} of 100.").format(
+    return _("{most} of {seeds} came up ({most2}%).").format(
         most=most, seeds=sowing.seeds, most2=f"{100 * most / sowing.seeds:.0f}"
     )
 
@@ -194,7 +194,9 @@ def seed_page(garden: Garden, crop: Crop, today: date) -> SeedPage:
     if in_use is None:
         headline = _("{name}: no seed packet is entered, so Cloche uses its tables.").format(name=crop.name)
     else:
-        headline = _("{name}: windows go by {name2}; {alive}.").format(name=crop.name, name2=in_use.name, alive=in_use.alive)
+        headline = _("{name}: windows are based on {name2}; {alive}.").format(
+            name=crop.name, name2=in_use.name, alive=in_use.alive
+        )
     return SeedPage(headline, lines, list(removed[:5]))
 
 
@@ -203,12 +205,12 @@ def _line(packet: Packet, crop: Crop, today: date, sowings: list) -> PacketLine:
     name = packet.variety or _("your packet")
     if packet.packed_year:
         name += _(", packed in {packed_year}").format(packed_year=packet.packed_year)
-    alive = _("about {rate} of 100 alive ({low}–{high})").format(
+    alive = _("about {rate}% viable ({low}–{high}%)").format(
         rate=f"{100 * viability.rate:.0f}", low=f"{100 * viability.low:.0f}", high=f"{100 * viability.high:.0f}"
     )
     text = [spec.label.lower() for spec in ALL if spec.name in packet.values]
     if packet.tested_of:
         text.insert(0, _("tested, {tested_up} of {tested_of}").format(tested_up=packet.tested_up, tested_of=packet.tested_of))
     if crop.start != "seed":
-        alive = _("planted as it is")
+        alive = _("planted directly")
     return PacketLine(packet, name, alive, text)

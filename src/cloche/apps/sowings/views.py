@@ -76,7 +76,7 @@ def new_sowing(request: GardenRequest) -> HttpResponse:
         sowing = flow.sow(form.save(), request.user)
         name = crops.crop(sowing.crop_key).name
         messages.success(
-            request, _("{name} in {name2}: written down, and being worked out.").format(name=name, name2=sowing.place.name)
+            request, _("{name} in {name2} saved. Working out its forecast…").format(name=name, name2=sowing.place.name)
         )
         return redirect("sowings", request.garden.pk)
     return render(request, "sowings/new_sowing.html", {"form": form}, status=INVALID if form.errors else 200)
@@ -91,7 +91,7 @@ def edit_sowing(request: GardenRequest, sowing_id: int) -> HttpResponse:
     form = SowingForm(bound, instance=sowing, garden=request.garden, units=units_of(request.user), today=today)
     if form.is_valid():
         changed = flow.correct(form.save())
-        text = _("{name} in {place}: put right, and being worked out again.")
+        text = _("{name} in {place} corrected. Updating its forecast…")
         messages.success(request, text.format(name=crops.crop(changed.crop_key).name, place=changed.place.name))
         return redirect("sowings", request.garden.pk)
     context = {"form": form, "sowing": sowing}
@@ -108,7 +108,7 @@ def count(request: GardenRequest, sowing_id: int) -> HttpResponse:
         return _list(request, form)
     flow.count(sowing, form.cleaned_data["on"], form.cleaned_data["up"])
     messages.success(
-        request, _("{cleaned_data} up, written down; the forecast learns from it.").format(cleaned_data=form.cleaned_data["up"])
+        request, _("Count of {cleaned_data} saved. The forecast learns from it.").format(cleaned_data=form.cleaned_data["up"])
     )
     return redirect("sowings", request.garden.pk)
 
@@ -121,7 +121,7 @@ def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
     form = CountForm({"on": request.POST.get("on"), "up": 0}, sowing=sowing, today=today)
     if not form.is_valid() or not flow.remove_count(form.sowing, form.cleaned_data["on"]):
         raise Http404
-    messages.success(request, _("The count is removed."))
+    messages.success(request, _("Count removed."))
     return redirect("sowings", request.garden.pk)
 
 
@@ -139,7 +139,7 @@ def finish(request: GardenRequest, sowing_id: int) -> HttpResponse:
 def remove(request: GardenRequest, sowing_id: int) -> HttpResponse:
     """Take it off."""
     flow.remove(_sowing(request, sowing_id))
-    messages.success(request, _("The sowing is removed; it can be put back below."))
+    messages.success(request, _("Sowing removed. You can restore it below."))
     return redirect("sowings", request.garden.pk)
 
 

@@ -169,7 +169,7 @@ def _write(wish: DigestWish, now: datetime) -> None:
         send_mail(border.one_line(f"{wish.garden.name}, {words.day(today)}: {page.headline}")[:180], text, None, [email])
     except (SMTPException, OSError) as lost:
         raise NotSent(
-            _("The mail server did not accept the letter to {email} ({name}).").format(email=email, name=type(lost).__name__)
+            _("The mail server did not accept the email to {email} ({name}).").format(email=email, name=type(lost).__name__)
         ) from lost
     wish.sent_on = today
     wish.save(update_fields=["sent_on"])

@@ -16,5 +16,5 @@ def hours() -> list[tuple[int, str]]:
 class DigestForm(forms.Form):
     """An address and an hour of the garden's clock."""
 
-    email = forms.EmailField(label=lazy("Send it to"))
-    hour = forms.TypedChoiceField(label=lazy("at"), choices=hours, coerce=int)
+    email = forms.EmailField(label=lazy("Email address"))
+    hour = forms.TypedChoiceField(label=lazy("Time"), choices=hours, coerce=int)

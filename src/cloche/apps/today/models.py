@@ -19,7 +19,7 @@ class Answer(models.Model):
     class Choice(models.TextChoices):
         DONE = "done", lazy("done")
         LATER = "later", lazy("later")
-        NOT_HERE = "not_here", lazy("not here")
+        NOT_HERE = "not_here", lazy("not in this garden")
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="answers")
     key = models.CharField(max_length=80)

@@ -44,39 +44,42 @@ from cloche_engine.results import Harm, Stage
 from cloche_engine.windows.limits import SURE
 
 HARM_NAMES = {
-    Harm.LOST: lazy("most likely lost"),
-    Harm.REGROWS: lazy("cut down"),
-    Harm.MARKED: lazy("marked"),
-    Harm.UNHURT: lazy("unhurt"),
+    Harm.LOST: lazy("probably lost"),
+    Harm.REGROWS: lazy("killed back"),
+    Harm.MARKED: lazy("leaves damaged"),
+    Harm.UNHURT: lazy("not damaged"),
 }
 HARM_SENTENCES = {
-    Harm.LOST: lazy("Most likely lost"),
-    Harm.REGROWS: lazy("Cut down by frost; most likely it grows again"),
-    Harm.MARKED: lazy("Marked, and most likely lives"),
-    Harm.UNHURT: lazy("Unhurt"),
+    Harm.LOST: lazy("Probably lost"),
+    Harm.REGROWS: lazy("Killed back by frost; will probably regrow"),
+    Harm.MARKED: lazy("Leaves damaged by frost; will probably survive"),
+    Harm.UNHURT: lazy("Not damaged"),
 }
 LOOK = {
     Harm.LOST: lazy(
-        "Leaves hang glassy by noon and are black or straw-coloured a day later; the stem is soft at "
-        "the soil. Give it two mild days before you dig: a firm green stem or heart means that it lives."
+        "Leaves hang glassy by noon and are black or straw-coloured a day later, and the stem is soft at "
+        "soil level. Give it two mild days before you dig: a firm green stem or heart means that it is "
+        "alive."
     ),
     Harm.MARKED: lazy(
-        "Edges and the youngest leaves go glassy, then pale or brown within two days; the heart stays green. Leave it alone."
+        "The edges and youngest leaves turn glassy, then pale or brown within two days, but the heart "
+        "stays green. Leave the plant alone."
     ),
     Harm.UNHURT: lazy("Leaves may hang until noon; there is nothing to do."),
 }
 COMES_AGAIN = {
     "below_ground": lazy(
-        "The leaves go; scratch at the stem: where it is firm and green below the soil it shoots again within a week or two."
+        "The leaves die, but scratch the stem: if it is firm and green below the soil, it will shoot "
+        "again within a week or two."
     ),
-    "shoots": lazy("The shoots turn black; new ones come in some twelve days. Leave them in the ground."),
+    "shoots": lazy("The shoots turn black, and new ones come in about twelve days. Leave them in the ground."),
 }
 ANSWERED = {
-    JobKind.OPEN: lazy("open it, and shut it again"),
-    JobKind.DOORS: lazy("open the doors and vents, and shut them again"),
-    JobKind.NIGHT: lazy("see to it for the night"),
+    JobKind.OPEN: lazy("open it and close it again"),
+    JobKind.DOORS: lazy("open the doors and vents and close them again"),
+    JobKind.NIGHT: lazy("prepare it for the night"),
     JobKind.WATER: lazy("water a little"),
-    JobKind.WEATHER: lazy("make it fast against the weather"),
+    JobKind.WEATHER: lazy("secure it against the weather"),
     JobKind.UNCOVER: lazy("take its cover off"),
     JobKind.COVER: lazy("put a cover over it"),
     JobKind.PUT_ON: lazy("put {cover} on"),
@@ -85,12 +88,12 @@ ANSWERED = {
     JobKind.WARM: lazy("warm it for {crop}"),
     JobKind.OVERDUE: lazy("look for the {crop}"),
     JobKind.COUNT: lazy("count the {crop}"),
-    JobKind.LAST_DAY: lazy("sow {crop} while it is sensible"),
-    JobKind.AFTER_FROST: lazy("look it over after the frost"),
+    JobKind.LAST_DAY: lazy("sow {crop} while there is time"),
+    JobKind.AFTER_FROST: lazy("check it after the frost"),
     JobKind.TRIAL: lazy("read both beds of the trial"),
-    JobKind.TOP_UP: lazy("top the hotbed up"),
-    JobKind.RAISE: lazy("see to the {crop} on the bench"),
-    JobKind.HEAT: lazy("look at its heater"),
+    JobKind.TOP_UP: lazy("top up the hotbed"),
+    JobKind.RAISE: lazy("look after the {crop} on the bench"),
+    JobKind.HEAT: lazy("check its heater"),
     JobKind.PLANT: lazy("plant {crop}"),
 }
 
@@ -142,7 +145,7 @@ def _crop(job: Job) -> str:
 
 def _new_sowing(job: Job) -> tuple[str, str]:
     query = urlencode({"place": job.place_pk, "crop": job.crop_key})
-    return _("Write it down"), f"{reverse('new_sowing', args=[job.garden_id])}?{query}"
+    return _("Enter it"), f"{reverse('new_sowing', args=[job.garden_id])}?{query}"
 
 
 def _opened(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
@@ -164,7 +167,7 @@ def _night(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
 
 
 def _water(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
-    why = _("No rain comes in, and the top is dry. A little, in the morning: nothing dries off in a closed cover.")
+    why = _("No rain gets in, and the soil surface is dry. Water a little in the morning: nothing dries in a closed cover.")
     return Telling(_("in the morning"), _("Water a little."), why)
 
 
@@ -188,8 +191,8 @@ def _why_off(watched: Watched) -> tuple[str, str]:
     assert watched.data.covered is not None  # noqa: S101 - only what is covered comes off
     off, rule = watched.data.covered.off, Garden.UncoverRule
     reasons = {
-        rule.HEIGHT: _("What grows there has reached its top."),
-        rule.ESTABLISHED: _("All that was sown there has been up for three weeks."),
+        rule.HEIGHT: _("The plants there have reached the top."),
+        rule.ESTABLISHED: _("Everything sown there has been up for three weeks."),
         rule.HEAT: _("It gets too hot inside however far it is opened."),
     }
     followed = rule(watched.place.garden.uncover_rule)
@@ -197,7 +200,7 @@ def _why_off(watched: Watched) -> tuple[str, str]:
         return _("today"), reasons[followed]
     when = _("in {days}").format(days=words.count(off.nights, "day", "days")) if off.nights else _("today")
     warm = covers.temperature(watched, off.night_c)
-    why = _("From then on nights will probably stay above {warm}: what grows there no longer needs it.")
+    why = _("From then on, nights will probably stay above {warm}, so the plants no longer need it.")
     return when, why.format(warm=warm)
 
 
@@ -205,37 +208,37 @@ def _cover(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
     watched, limits = facts.watched, facts.watched.data.limits
     days, limit = words.count(watched.data.on_d or 0, "day", "days"), covers.temperature(watched, limits.cold_c or 0.0)
     name = crops.crop(watched.data.growing[limits.cold_by or 0].crop_key).name_plural
-    why = _("The night {days} from now will probably fall below {limit}, the least that {name} stand.").format(
+    why = _("The night in {days} will probably fall below {limit}, the least that {name} tolerate.").format(
         days=days, limit=limit, name=name
     )
     return Telling(
         _("within {days}").format(days=days),
-        _("Put {cover} over it.").format(cover=facts.free[0]) if facts.free else _("Find a cover for it."),
+        _("Cover it with {cover}.").format(cover=facts.free[0]) if facts.free else _("Find a cover for it."),
         why,
     )
 
 
 def _put_on(job: Job, facts: PeriodFacts, units: Units, today: date) -> Telling:
-    why = _("You planned it for today; the forecast counts on it from this morning.")
+    why = _("You planned it for today, and the forecast has included it since this morning.")
     return Telling(_("in the morning"), _("Put {cover} on.").format(cover=facts.cover), why)
 
 
 def _take_off(job: Job, facts: PeriodFacts, units: Units, today: date) -> Telling:
     return Telling(
-        _("in the evening"), _("Take {cover} off.").format(cover=facts.cover), _("You wrote down today as its last day.")
+        _("in the evening"), _("Take {cover} off.").format(cover=facts.cover), _("You entered today as its last day.")
     )
 
 
 def _sow(job: Job, facts: SowFacts, units: Units, today: date) -> Telling:
     when = _("today") if facts.sow_on == today else _("since {day}").format(day=words.day(facts.sow_on, today))
-    why = _("You meant to.")
+    why = _("You planned it.")
     if facts.half_d is not None:
-        up = _("half of the seedlings show in {half_d} days, {share} of 100").format(
+        up = _("half of the seedlings are up in {half_d} days, {share}% in the end").format(
             half_d=f"{facts.half_d:.0f}", share=f"{facts.share * 100:.0f}"
         )
-        why = _("You meant to, {ground_says}: {up}.").format(ground_says=_ground_says(facts, today), up=up)
+        why = _("You planned it, {ground_says}: {up}.").format(ground_says=_ground_says(facts, today), up=up)
         if facts.chance is not None and facts.chance < SURE:
-            why += " " + _("Sown today, it would fail {likely}.").format(likely=words.likely(1 - facts.chance))
+            why += " " + _("If sown today, it would fail {likely}.").format(likely=words.likely(1 - facts.chance))
     if facts.opens is not None and not facts.is_open and facts.opens > today:
         # The day that was meant has come and its window has not: the job is to wait, not to sow.
         wait = _("Wait until {day} to sow {crop}.").format(day=words.day(facts.opens, today), crop=_crop(job))
@@ -249,8 +252,8 @@ def _planned(job: Job, facts: PlantFacts, units: Units, today: date) -> Telling:
     what = _("Sow {what}.") if facts.sown else _("Plant {what}.")
     why = _("It is in your plan.")
     if facts.fails is not None and facts.fails > RISKY:
-        why = _("It is in your plan, but done today it would {likely} fail.").format(likely=words.likely(facts.fails))
-    link = reverse("planting", args=[job.garden_id, facts.planting_id]), _("Its place in the plan")
+        why = _("It is in your plan, but if done today, it would {likely} fail.").format(likely=words.likely(facts.fails))
+    link = reverse("planting", args=[job.garden_id, facts.planting_id]), _("Open in the plan")
     return Telling(when, what.format(what=facts.what), why, link)
 
 
@@ -259,48 +262,53 @@ RISKY = 0.4
 
 def _ground_says(facts: SowFacts, today: date) -> str:
     if facts.is_open:
-        return _("and the ground agrees")
+        return _("and the soil temperature agrees")
     if facts.opens is None:
-        return _("but no day ahead succeeds eight times in ten ({limit_name})").format(limit_name=limit_name(facts.limit))
-    till = _(", till then {limit_name}").format(limit_name=limit_name(facts.limit)) if facts.limit else ""
+        return _("but no date ahead succeeds eight times in ten ({limit_name})").format(limit_name=limit_name(facts.limit))
+    till = _("; until then: {limit_name}").format(limit_name=limit_name(facts.limit)) if facts.limit else ""
     return _("but its window opens {day}{till}").format(day=words.day(facts.opens, today), till=till)
 
 
 def _warm(job: Job, facts: WarmFacts, units: Units, today: date) -> Telling:
     bare, wants = (units.temperature_text(value, 0) for value in (facts.bare_c, facts.wanted_c))
-    why = _("Uncovered it would be {bare} on {day}, when you mean to sow {crop}; they need {wants}.").format(
+    why = _("Without a cover it would be {bare} on {day}, when you plan to sow {crop}; they need {wants}.").format(
         bare=bare, day=words.day(facts.sow_on), crop=_crop(job), wants=wants
     )
     query = urlencode({"place": job.place_pk, "crop": job.crop_key, "warm": facts.warm_d})
-    link = _("See what it would gain"), f"{reverse('covers', args=[job.garden_id])}?{query}"
+    link = _("See what a cover would gain"), f"{reverse('covers', args=[job.garden_id])}?{query}"
     return Telling(_("today"), _("Warm it with {listed}.").format(listed=words.listed(list(facts.free), 1)), why, link)
 
 
 def _overdue(job: Job, facts: UpFacts, units: Units, today: date) -> Telling:
     since = words.day(facts.since, today)
-    why = _("None by {since} means that most of it failed: cold, old seed, a crust, too deep, or eaten.").format(since=since)
+    why = _("If none are up by {since}, most of the sowing has failed: cold, old seed, a crust, too deep, or eaten.").format(
+        since=since
+    )
     link = _("Count"), reverse("sowings", args=[job.garden_id])
-    return Telling(_("by day"), _("Scratch a little free and look for the {crop}.").format(crop=_crop(job)), why, link)
+    return Telling(_("during the day"), _("Uncover a little and look for the {crop}.").format(crop=_crop(job)), why, link)
 
 
 def _count(job: Job, facts: UpFacts, units: Units, today: date) -> Telling:
-    why = _("Half of them should show since {day}; a count teaches Cloche your ground.").format(
+    why = _("Half of them should have been visible since {day}. A count helps Cloche learn about your soil.").format(
         day=words.day(facts.since, today)
     )
     return Telling(
-        _("by day"), _("Count the {crop}.").format(crop=_crop(job)), why, (_("Count"), reverse("sowings", args=[job.garden_id]))
+        _("during the day"),
+        _("Count the {crop}.").format(crop=_crop(job)),
+        why,
+        (_("Count"), reverse("sowings", args=[job.garden_id])),
     )
 
 
 def _last_day(job: Job, facts: LastDayFacts, units: Units, today: date) -> Telling:
     on = words.day(facts.day, today)
     wait = _("wait for the next window") if facts.again else _("leave them for this season")
-    after = _("; after it too little season is left or heat comes")
+    after = _("; after it, too little season is left or it becomes too hot")
     if facts.again:
-        after = _("; the next window is from {day} in {again}").format(
+        after = _("; the next window starts on {day} in {again}").format(
             day=words.day(facts.again[0], today), again=facts.again[1]
         )
-    why = _("{sentence} is the last sensible day anywhere here{after}.").format(sentence=words.sentence(on), after=after)
+    why = _("{sentence} is the last sensible date anywhere here{after}.").format(sentence=words.sentence(on), after=after)
     return Telling(
         _("by {on}").format(on=on), _("Sow {crop}, or {wait}.").format(crop=_crop(job), wait=wait), why, _new_sowing(job)
     )
@@ -310,25 +318,27 @@ def _after_frost(job: Job, facts: FrostedFacts, units: Units, today: date) -> Te
     named = words.listed([_("{name} in {name2}").format(name=sowing.name, name2=sowing.place.name) for sowing in facts.hurt], 2)
     link = _("What to look for"), reverse("after_frost", args=[job.garden_id])
     return Telling(
-        _("by day"), _("Look over {named} after the frost.").format(named=named), frosted(facts.hurt[0], units), link
+        _("during the day"), _("Check {named} after the frost.").format(named=named), frosted(facts.hurt[0], units), link
     )
 
 
 def _trial(job: Job, facts: TrialFacts, units: Units, today: date) -> Telling:
-    why = _("Both within a few minutes, at the same depth: a pair a day settles it soonest.")
+    why = _("Read both within a few minutes, at the same depth. One pair a day gives the answer soonest.")
     link = _("Read both"), reverse("trial", args=[job.garden_id, facts.trial_id])
-    return Telling(_("morning and evening"), _("Read it and {bare} together.").format(bare=facts.bare), why, link)
+    return Telling(_("morning and evening"), _("Read it together with {bare}.").format(bare=facts.bare), why, link)
 
 
 def _top_up(job: Job, facts: HotbedFacts, units: Units, today: date) -> Telling:
-    why = _("It has sunk and will fall too cool about {day}; it is topped up once.").format(day=words.day(facts.fades, today))
-    link = _("Write it down"), reverse("hotbed", args=[job.garden_id, job.place_pk])
-    return Telling(_("this week"), _("Top the hotbed up."), why, link)
+    why = _("The hotbed has sunk and will be too cool about {day}. It can be topped up once.").format(
+        day=words.day(facts.fades, today)
+    )
+    link = _("Enter it"), reverse("hotbed", args=[job.garden_id, job.place_pk])
+    return Telling(_("this week"), _("Top up the hotbed."), why, link)
 
 
 def _raised(job: Job, facts: RaisedFacts, units: Units, today: date) -> Telling:
     # What a tick can write down needs no form.
-    link = ("", "") if facts.step else (_("Its life"), reverse("life", args=[job.garden_id, facts.life.sowing.pk]))
+    link = ("", "") if facts.step else (_("Open its steps"), reverse("life", args=[job.garden_id, facts.life.sowing.pk]))
     do = bench.due_text(facts.life, facts.due, facts.on, today, units)
     when = _("today") if facts.on == today else _("since {day}").format(day=words.day(facts.on, today))
     return Telling(when, do, bench.due_why(facts.due), link)
@@ -367,14 +377,14 @@ def frosted(sowing: Frosted, units: Units) -> str:
     """What a night did to a sowing."""
     what = sowing.what
     low, middle, high = (units.temperature_text(value) for value in what.felt_c)
-    stage = _("seedlings") if what.stage is Stage.SEEDLING else _("grown plants")
+    stage = _("seedlings") if what.stage is Stage.SEEDLING else _("full-grown plants")
     stands = (
-        _("; {stage} stand {temperature}").format(stage=stage, temperature=units.temperature_text(what.limit_c))
+        _("; {stage} survive {temperature}").format(stage=stage, temperature=units.temperature_text(what.limit_c))
         if what.limit_c is not None
         else ""
     )
     sure = f" ({words.likely(what.chance)})" if what.harm is not Harm.UNHURT and what.chance < 0.95 else ""
-    return _("{harm_sentences}{sure}: about {middle} among them ({low} to {high}){stands}.").format(
+    return _("{harm_sentences}{sure}: about {middle} among the plants ({low} to {high}){stands}.").format(
         harm_sentences=HARM_SENTENCES[what.harm], sure=sure, middle=middle, low=low, high=high, stands=stands
     )
 
@@ -392,8 +402,8 @@ def sow_again(sowing: Frosted, today: date) -> str:
         return ""
     ahead = [window for window in sowing.windows if window.open_ended or window.last >= today]
     if not ahead:
-        return _("No sensible day to sow it again is left there this season.")
+        return _("It is too late this season to sow it there again.")
     first, last = ahead[0].earliest, ahead[0].last
     start = "" if first <= today else _(" from {day}").format(day=words.day(first, today))
     until = "" if ahead[0].open_ended else _(" until {day}").format(day=words.day(last, today))
-    return _("Sowing it again is sensible{start}{until}.").format(start=start, until=until)
+    return _("It makes sense to sow it again{start}{until}.").format(start=start, until=until)

@@ -102,15 +102,18 @@ def digest(request: GardenRequest) -> HttpResponse:
     form = DigestForm(request.POST)
     if "stop" in request.POST:
         stop_sending(request.membership)
-        messages.success(request, _("No more mail comes."))
+        messages.success(request, _("Emails stopped."))
     elif form.is_valid():
         email, hour = form.cleaned_data["email"], words.hour(form.cleaned_data["hour"])
         at_once = wish(request, request.user, email)
         want(request.membership, form.cleaned_data["hour"])
         text = (
-            _("The day comes to {email} at {hour}.")
+            _("The day’s jobs are emailed to {email} at {hour}.")
             if at_once
-            else _("A letter is on its way to {email}. Once you have opened the link in it, the day comes there at {hour}.")
+            else _(
+                "We have emailed {email}. Once you have opened the link in that email, the day’s jobs will be "
+                "sent there at {hour}."
+            )
         )
         messages.success(request, text.format(email=email, hour=hour))
     else:

@@ -23,7 +23,7 @@ class NewTrialForm(forms.ModelForm):
     class Meta:
         model = GerminationTrial
         fields = ["name", "begun_on"]
-        labels = {"name": lazy("What is tried"), "begun_on": lazy("Laid out on")}
+        labels = {"name": lazy("Title"), "begun_on": lazy("Start date")}
         widgets = {"begun_on": DATE}
 
     def __init__(self, *args: Any, today: date, **kwargs: Any) -> None:
@@ -35,7 +35,7 @@ class NewTrialForm(forms.ModelForm):
         """Not ahead."""
         on: date = self.cleaned_data["begun_on"]
         if on > self.today:
-            raise forms.ValidationError(_("That day is still to come."))
+            raise forms.ValidationError(_("That date is in the future."))
         return on
 
 
@@ -47,7 +47,7 @@ class BatchForm(forms.ModelForm):
     class Meta:
         model = TrialBatch
         fields = ["crop_key", "packet", "place", "seeds"]
-        labels = {"packet": lazy("Of the packet"), "place": lazy("It lies in"), "seeds": lazy("Seeds")}
+        labels = {"packet": lazy("From the packet"), "place": lazy("Place"), "seeds": lazy("Seeds")}
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "batch_%s"} | kwargs))
@@ -58,8 +58,8 @@ class BatchForm(forms.ModelForm):
         self.fields["packet"].queryset = packets  # type: ignore[attr-defined]
         self.fields["packet"].label_from_instance = packet_name  # type: ignore[attr-defined]
         self.fields["place"].queryset = garden.places.all()  # type: ignore[attr-defined]
-        self.fields["warmth"].label = _("Held at, {degree}").format(degree=units.degree)
-        self.fields["warmth"].help_text = _("Left empty: as its place was.")
+        self.fields["warmth"].label = _("Set-point ({degree})").format(degree=units.degree)
+        self.fields["warmth"].help_text = _("Leave empty to use the place’s temperature.")
         parse_with(self.fields["warmth"], lambda text: parse_soil(text, units))
         self.order_fields(["crop_key", "seeds", "warmth", "place", "packet"])
 
@@ -67,10 +67,10 @@ class BatchForm(forms.ModelForm):
         """A warmth or a place; a packet of the crop."""
         data = super().clean() or {}
         if not self.errors and data.get("warmth") is None and data.get("place") is None:
-            self.add_error("warmth", _("How warm is it, or where does it lie?"))
+            self.add_error("warmth", _("Enter a temperature or choose a place."))
         packet = data.get("packet")
         if packet is not None and packet.crop_key != data.get("crop_key"):
-            self.add_error("packet", _("That is a packet of another crop."))
+            self.add_error("packet", _("That packet is of another crop."))
         self.instance.warmth_c = data.get("warmth")
         return data
 
@@ -84,7 +84,7 @@ def packet_name(packet: Packet) -> str:
 class CountGrid(forms.Form):
     """One day's counts of all batches; what is left empty was not counted."""
 
-    on = DayField(label=lazy("Counted on"))
+    on = DayField(label=lazy("Date of count"))
 
     def __init__(self, *args: Any, trial: GerminationTrial, batches: list[TrialBatch], today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -93,16 +93,16 @@ class CountGrid(forms.Form):
         for batch in batches:
             widget = forms.TextInput(attrs={"inputmode": "numeric", "autocomplete": "off", "size": 5})
             self.fields[f"up_{batch.pk}"] = forms.IntegerField(
-                min_value=0, max_value=MOST_SEEDS, required=False, widget=widget, label=_("Up")
+                min_value=0, max_value=MOST_SEEDS, required=False, widget=widget, label=_("Seedlings up")
             )
 
     def clean_on(self) -> date:
         """Since it was laid out, and not ahead."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
-            raise forms.ValidationError(_("That day is still to come."))
+            raise forms.ValidationError(_("That date is in the future."))
         if on <= self.trial.begun_on:
-            raise forms.ValidationError(_("That is before anything could be up."))
+            raise forms.ValidationError(_("That is too early for any seedlings."))
         return on
 
     def clean(self) -> dict[str, Any]:
@@ -111,7 +111,7 @@ class CountGrid(forms.Form):
         for batch in self.batches:
             up = data.get(f"up_{batch.pk}")
             if up is not None and up > batch.seeds:
-                self.add_error(f"up_{batch.pk}", _("Only {seeds} were laid out.").format(seeds=batch.seeds))
+                self.add_error(f"up_{batch.pk}", _("Enter at most {seeds}, the number tested.").format(seeds=batch.seeds))
         if not self.errors and not self.counted:
             raise forms.ValidationError(_("Nothing was counted: every row is empty."))
         return data

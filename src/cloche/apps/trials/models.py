@@ -63,4 +63,4 @@ class TrialCount(models.Model):
     def clean(self) -> None:
         """No more than were laid out."""
         if self.batch_id and self.up is not None and self.up > self.batch.seeds:
-            raise ValidationError({"up": _("Only {seeds} were laid out.").format(seeds=self.batch.seeds)})
+            raise ValidationError({"up": _("Enter at most {seeds}, the number tested.").format(seeds=self.batch.seeds)})

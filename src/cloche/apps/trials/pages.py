@@ -107,7 +107,7 @@ def _line(
     if batch.place is not None:
         where = f"{batch.place.name} {where}".strip()
     share = batch_result.share
-    text = _("{up} of {seeds}: {share} of 100 ({low} to {high})").format(
+    text = _("{up} of {seeds}: {share}% ({low}–{high}%)").format(
         up=share.up,
         seeds=share.seeds,
         share=f"{100 * share.share:.0f}",
@@ -131,7 +131,7 @@ def _line(
 def _half(batch_result: BatchResult) -> str:
     half = batch_result.half
     if half is None:
-        return _("too few to tell")
+        return _("too few to say")
     high = f"{half.high:.1f}" if isfinite(half.high) else _("many")
     return _("{days} days ({low} to {high})").format(days=f"{half.days:.1f}", low=f"{half.low:.1f}", high=high)
 
@@ -140,8 +140,8 @@ def _expected(batch_result: BatchResult, warmth: float | None) -> str:
     if warmth is None:
         return ""
     if batch_result.expected_d is None:
-        return _("none would come")
-    return _("{days} days, {share} of 100 that live").format(
+        return _("none would come up")
+    return _("{days} days, {share}% of viable seed").format(
         days=f"{batch_result.expected_d:.0f}", share=f"{100 * (batch_result.expected_share or 0.0):.0f}"
     )
 
@@ -152,7 +152,7 @@ def _headline(trial: GerminationTrial, done: list[tuple[TrialBatch, BatchResult]
         return _("{name}: nothing is up yet.").format(name=trial.name)
     batch, best = max(counted, key=lambda pair: (pair[1].share.share, -(pair[1].half.days if pair[1].half else 999.0)))
     where = units.temperature_text(batch.warmth_c, 0) if batch.warmth_c is not None else batch.place.name if batch.place else ""
-    return _("{name}: most came up of {crop} at {where}, {share} of 100.").format(
+    return _("{name}: best result {crop} at {where}, {share}%.").format(
         name=trial.name, crop=crops.crop(batch.crop_key).name, where=where, share=f"{100 * best.share.share:.0f}"
     )
 

@@ -53,7 +53,7 @@ def germination_trial(request: GardenRequest, germination_id: int) -> HttpRespon
         return redirect("germination_trial", request.garden.pk, trial.pk)
     if grid.is_valid():
         _keep(grid)
-        messages.success(request, _("Counted."))
+        messages.success(request, _("Counts saved."))
         return redirect("germination_trial", request.garden.pk, trial.pk)
     page = trial_page(trial, units, today)
     rows = [(line, grid[f"up_{line.batch.pk}"]) for line in page.lines]
@@ -75,7 +75,7 @@ def remove_trial_count(request: GardenRequest, germination_id: int, count_id: in
     gone, _rows = TrialCount.objects.filter(batch__trial=trial, pk=count_id).delete()
     if not gone:
         raise Http404
-    messages.success(request, _("The count is removed."))
+    messages.success(request, _("Count removed."))
     return redirect("germination_trial", request.garden.pk, trial.pk)
 
 
@@ -98,7 +98,7 @@ def teach_packet(request: GardenRequest, germination_id: int, batch_id: int) -> 
         raise Http404
     packet.tested_of, packet.tested_up = batch.seeds, up
     seed.keep(packet)
-    messages.success(request, _("The packet’s test is now {up} of {seeds}.").format(up=up, seeds=batch.seeds))
+    messages.success(request, _("The packet’s test result is now {up} of {seeds}.").format(up=up, seeds=batch.seeds))
     return redirect("germination_trial", request.garden.pk, germination_id)
 
 

@@ -57,18 +57,18 @@ def computer_page(today: date, cores: int) -> ComputerPage:
     facts = {check.name: check.facts for check in health.checks()}
     waiting = facts.get("queue", {"waiting": 0})["waiting"]
     many = words.count(number, "garden", "gardens")
-    headline = _("{gardens} take {seconds} of work a day here.").format(gardens=many, seconds=_seconds(total))
-    sub = _(
-        "That is {share} % of what this computer can do. Counted over the last {days}, without pages that people looked at."
-    ).format(share=f"{100 * share:.1f}", days=words.count(LOOKED_D, "day", "days"))
+    headline = _("{gardens} use {seconds} of computing time a day here.").format(gardens=many, seconds=_seconds(total))
+    sub = _("That is {share}% of what this computer can do. Measured over the last {days}, without page views.").format(
+        share=f"{100 * share:.1f}", days=words.count(LOOKED_D, "day", "days")
+    )
     if not total:
-        headline = _("What each garden takes of this computer is counted from today on.")
-        sub = _("Tomorrow it stands here.")
+        headline = _("The computing time of each garden is measured from today on.")
+        sub = _("The figures will be here tomorrow.")
     jobs = words.sentence(words.count(waiting, "job waits", "jobs wait"))
     return ComputerPage(
         headline=headline,
         sub=sub,
-        queue=_("{jobs} to be done.").format(jobs=jobs) if waiting else _("Nothing waits to be done."),
+        queue=_("{jobs} waiting.").format(jobs=jobs) if waiting else _("No jobs waiting."),
         gardens=[_line(garden) for garden in gardens[:MOST_SHOWN]],
         more=max(number - MOST_SHOWN, 0),
     )

@@ -63,7 +63,9 @@ def runs_page(garden: Garden, now: datetime) -> Runs:
     unwell = [text for well, text in lines if not well]
     wrong = len(troubles) or len(unwell)
     headline = (
-        _("All is well.") if not wrong else _("{count} a look.").format(count=words.count(wrong, "thing needs", "things need"))
+        _("All is well.")
+        if not wrong
+        else _("{count} per visit.").format(count=words.count(wrong, "thing needs", "things need"))
     )
     return Runs(headline, unwell, [text for well, text in lines if well and text], troubles, kept)
 
@@ -79,9 +81,9 @@ def machine_alerts(garden: Garden) -> dict[str, str]:
     unwell = {name: text for name, (well, text) in lines.items() if not well}
     free_mb = by_name["disk"].facts["free_mb"]
     if free_mb < LOW_MB:
-        unwell["disk"] = _("Only {free_mb} MB are free on the disk.").format(free_mb=free_mb)
+        unwell["disk"] = _("Only {free_mb} MB of disk space are free.").format(free_mb=free_mb)
     if "weather" in by_name and not by_name["weather"].well:
-        unwell["weather"] = _("The weather service has not been heard for {hours} hours.").format(
+        unwell["weather"] = _("The weather service has not answered for {hours} hours.").format(
             hours=round(by_name["weather"].facts["oldest_h"])
         )
     return unwell
@@ -92,7 +94,7 @@ def garden_alerts(garden: Garden, now: datetime) -> dict[str, str]:
     lines = {f"probe-{number}": text for number, text in silences_by_probe(garden, now).items()}
     failing = garden.failures.filter(place__isnull=False, count__gte=STUBBORN).select_related("place")
     for check in failing:
-        lines[f"place-{check.place_id}"] = _("{place} could not be worked out, {times} in a row. {why}").format(
+        lines[f"place-{check.place_id}"] = _("The forecast for {place} failed {times} in a row. {why}").format(
             place=check.place.name if check.place else "", times=words.count(check.count, "time", "times"), why=check.text
         )
     return lines
@@ -104,32 +106,32 @@ def _forecasts(garden: Garden, now: datetime) -> tuple[bool, str]:
     late = [place.name for place, ground in grounds if ground is None or ground.stale(today)]
     failing = set(garden.failures.filter(place__isnull=False).values_list("place__name", flat=True))
     if not grounds:
-        return True, _("There is no place to work out yet.")
+        return True, _("There are no beds or trays yet, so there is nothing to forecast.")
     if not late:
-        return True, _("All {len} forecasts are of today.").format(len=len(grounds)) if len(grounds) > 1 else _(
-            "The forecast is of today."
+        return True, _("All {len} forecasts are up to date.").format(len=len(grounds)) if len(grounds) > 1 else _(
+            "The forecast is up to date."
         )
-    rest = _("they are being worked out now") if not failing & set(late) else _("see below")
-    return not failing, _("Not yet of today: {listed}; {rest}.").format(listed=words.listed(late, 6), rest=rest)
+    rest = _("they are being calculated now") if not failing & set(late) else _("see below")
+    return not failing, _("Not up to date: {listed}; {rest}.").format(listed=words.listed(late, 6), rest=rest)
 
 
 def _workers(by_name: dict[str, health.Check]) -> tuple[bool, str]:
     facts = by_name["workers"].facts if "workers" in by_name else {"alive": 0}
     waiting = by_name["queue"].facts["waiting"] if "queue" in by_name else 0
     if not facts["alive"]:
-        return False, _("No worker is running: no forecast is made until one is started again. ./run does that by itself.")
-    jobs = _("nothing waits") if not waiting else f"{words.count(waiting, 'job waits', 'jobs wait')}"
-    return True, _("{count} there, and {jobs}.").format(
+        return False, _("No worker is running, so no forecasts are made until one is started. ./run does that by itself.")
+    jobs = _("nothing is waiting") if not waiting else f"{words.count(waiting, 'job waits', 'jobs wait')}"
+    return True, _("{count} running, and {jobs}.").format(
         count=words.count(facts["alive"], "worker is", "workers are"), jobs=jobs
     )
 
 
 def _weather(garden: Garden, now: datetime, by_name: dict[str, health.Check]) -> tuple[bool, str]:
     if "weather" in by_name and not by_name["weather"].facts["asked"]:
-        return True, _("No weather service is asked; the days’ air is written down by hand or brought in from files.")
+        return True, _("No weather service is set up. Air temperatures are entered by hand or imported from files.")
     text = report_words(garden, now)
     lost = garden.failures.filter(task="weather.ask").exists()
-    return not lost, text or _("The weather service is about to be asked for the first time.")
+    return not lost, text or _("The weather service has not been asked yet.")
 
 
 def _mail(garden: Garden) -> tuple[bool, str]:
@@ -138,8 +140,8 @@ def _mail(garden: Garden) -> tuple[bool, str]:
         return True, ""
     lost = garden.failures.filter(task="today.mail").count()
     people = words.count(wanted, "person has", "people have")
-    return not lost, _("{people} the day sent by mail").format(people=people) + (
-        _("; {lost} of the letters could not be sent.").format(lost=lost) if lost else "."
+    return not lost, _("{people} the day’s jobs sent by email").format(people=people) + (
+        _("; {lost} emails could not be sent.").format(lost=lost) if lost else "."
     )
 
 
@@ -147,12 +149,12 @@ def _loggers(garden: Garden, by_name: dict[str, health.Check]) -> tuple[bool, st
     listener = by_name.get("listener")
     kept = garden.refused_messages.count()
     text = (
-        _("{count} from loggers could not be taken: see below.").format(count=words.count(kept, "message", "messages"))
+        _("{count} from loggers could not be used: see below.").format(count=words.count(kept, "message", "messages"))
         if kept
         else ""
     )
     if listener is not None and not listener.well:
-        return False, _("The listener for loggers’ messages is not heard. {text}").format(text=text).strip()
+        return False, _("The listener for logger messages is not responding. {text}").format(text=text).strip()
     return True, text
 
 
@@ -166,16 +168,16 @@ def _backups(by_name: dict[str, health.Check], garden: Garden) -> tuple[bool, st
         return check.well, (
             _("The nightly backup failed: {why}").format(why=check.facts["failure"])
             if check.facts["failure"]
-            else _("The first backup is made within minutes.")
+            else _("The first backup will be made within minutes.")
         )
-    text = _("Backed up {when} and restored on trial; {size} MB.").format(
+    text = _("Backed up {when}, with a successful test restore; {size} MB.").format(
         when=_when(last.made_at, garden), size=check.facts["size_mb"]
     )
     if check.facts["failure"]:
-        return False, _("{text} The one after it failed: {why}").format(text=text, why=check.facts["failure"])
+        return False, _("{text} The backup after it failed: {why}").format(text=text, why=check.facts["failure"])
     if last.copy_failure:
-        return False, _("{text} It did not reach the second folder: {why}").format(text=text, why=last.copy_failure)
-    return check.well, text if check.well else _("{text} There should be a newer one.").format(text=text)
+        return False, _("{text} It was not copied to the second folder: {why}").format(text=text, why=last.copy_failure)
+    return check.well, text if check.well else _("{text} A newer one should exist.").format(text=text)
 
 
 def _disk(by_name: dict[str, health.Check]) -> tuple[bool, str]:
@@ -187,7 +189,7 @@ def _disk(by_name: dict[str, health.Check]) -> tuple[bool, str]:
         if free_mb >= 2000
         else _("{free_mb} MB").format(free_mb=free_mb)
     )
-    return True, _("{free} are free on the disk.").format(free=free)
+    return True, _("{free} of disk space free.").format(free=free)
 
 
 def _clock(by_name: dict[str, health.Check]) -> tuple[bool, str]:
@@ -198,14 +200,18 @@ def _restarts() -> str:
     """Which parts ended unasked and were started again, in one sentence."""
     facts = {name: part["restarts"] for name, part in health.restarts().items() if part.get("restarts")}
     parts = [f"{name[:1].lower()}{name[1:]} {words.count(times, 'time', 'times')}" for name, times in facts.items()]
-    return _("Parts that ended unasked were started again: {listed}.").format(listed=words.listed(parts, 8)) if parts else ""
+    return (
+        _("Processes that stopped unexpectedly were restarted: {listed}.").format(listed=words.listed(parts, 8))
+        if parts
+        else ""
+    )
 
 
 WHAT = {
-    "forecasts.work_out": lazy("{place} could not be worked out"),
+    "forecasts.work_out": lazy("The forecast for {place} failed"),
     "weather.ask": lazy("The weather service could not be reached"),
-    "today.mail": lazy("A letter could not be sent"),
-    "readings.take_file": lazy("A file could not be brought in"),
+    "today.mail": lazy("An email could not be sent"),
+    "readings.take_file": lazy("A file could not be imported"),
     "covers.answer_bed": lazy("A cover could not be tried on {place}"),
 }
 
@@ -222,9 +228,9 @@ def _trouble(failure: Failure, garden: Garden) -> Trouble:
         else _("{count} since {since}").format(count=words.count(tries, "time", "times"), since=since)
     )
     again = (
-        _("It is tried again at once.")
+        _("Trying again at once.")
         if failure.next_at <= now
-        else _("It is tried again at {when}.").format(when=_when(failure.next_at, garden))
+        else _("Next try at {when}.").format(when=_when(failure.next_at, garden))
     )
     return Trouble(
         failure.pk, _("{what}, tried {often}. {text}").format(what=what, often=often, text=failure.text), again, failure.detail

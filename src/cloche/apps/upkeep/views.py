@@ -62,5 +62,5 @@ def try_again(request: GardenRequest, failure_id: int) -> HttpResponse:
     """Do not wait for its time."""
     if not alerts.try_now(request.garden, failure_id):
         raise Http404
-    messages.success(request, _("It is tried again now."))
+    messages.success(request, _("Trying again now."))
     return redirect("how_it_runs", request.garden.pk)

@@ -69,7 +69,7 @@ class Guarded:
         if state is not None and state.rests_until is not None and now < state.rests_until <= now + LONGEST:
             until = words.clock(state.rests_until.astimezone(garden.timezone))
             raise NoAnswer(
-                _("The weather service failed {count} and is left alone until {until}. {failure}").format(
+                _("The weather service failed {count} and will be tried again at {until}. {failure}").format(
                     count=words.count(state.failures, "time", "times"), until=until, failure=state.failure
                 )
             )

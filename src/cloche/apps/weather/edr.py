@@ -84,9 +84,9 @@ def described(url: str, document: Any) -> Collection:
         intervals = ((document.get("extent") or {}).get("temporal") or {}).get("interval") or [[None, None]]
         first, last = (intervals[0] if isinstance(intervals[0], list) else intervals)[:2]
     except (AttributeError, KeyError, TypeError, ValueError, IndexError) as odd:
-        raise NoAnswer(_("The weather service does not describe its collection as the standard asks.")) from odd
+        raise NoAnswer(_("The weather service does not describe its collection as the standard requires.")) from odd
     if not names:
-        raise NoAnswer(_("The weather service has no air temperature in a unit that is known."))
+        raise NoAnswer(_("The weather service has no air temperature in a known unit."))
     query = POSITION if POSITION in queries or not queries else CUBE
     lasting = [str((entry.get("measurementType") or {}).get("duration", "")).lstrip("-") for entry in names.values()]
     keywords = document.get("keywords") or []
@@ -141,7 +141,7 @@ def _series(collection: Collection, latitude: float, longitude: float, now: date
     try:
         return coverages.series_of(document, latitude, longitude, collection.names)
     except coverages.NotUnderstood as odd:
-        raise NoAnswer(_("The weather service sent something that cannot be read. {odd}").format(odd=odd)) from odd
+        raise NoAnswer(_("The weather service sent something unreadable. {odd}").format(odd=odd)) from odd
 
 
 def _answer(days: dict[date, dict[str, Any]], current: float | None, now: datetime, today: date) -> dict[str, Any]:
@@ -152,7 +152,7 @@ def _answer(days: dict[date, dict[str, Any]], current: float | None, now: dateti
     behind = [days[first + timedelta(days=i)] for i in range((today - first).days)]
     ahead = [days[day] | {"day": day.isoformat()} for day in sorted(days) if day >= today][:MOST_AHEAD]
     if len(behind) + len(ahead) < LEAST_DAYS:
-        raise NoAnswer(_("The weather service tells of no whole day."))
+        raise NoAnswer(_("The weather service has no complete day."))
     return {
         "issued": now.isoformat(),
         "current": {"air_c": current},

@@ -18,11 +18,11 @@ from cloche.bridge.values.units import Units, parse_air, parse_rain, parse_snow
 from cloche_engine.inputs import Day
 
 WINDS = [
-    ("", lazy("not noted")),
-    ("0.5", lazy("still")),
-    ("2", lazy("leaves stir")),
+    ("", lazy("not entered")),
+    ("0.5", lazy("calm")),
+    ("2", lazy("leaves rustle")),
     ("4", lazy("twigs move")),
-    ("7", lazy("branches sway")),
+    ("7", lazy("branches move")),
 ]
 """Wind at two metres [m/s] by what it moves: the Beaufort scale's 1 to 5 at three quarters of its ten metres' speed."""
 
@@ -30,10 +30,10 @@ WINDS = [
 class WeatherForm(forms.Form):
     """A day's air; a day ahead counts as a forecast."""
 
-    day = DayField(label=lazy("Day"))
+    day = DayField(label=lazy("Date"))
     low = TypedNumber(label=lazy("Low"))
     high = TypedNumber(label=lazy("High"))
-    sky = forms.ChoiceField(label=lazy("Sky"), required=False, choices=[("", lazy("not noted")), *DailyWeather.Sky.choices])
+    sky = forms.ChoiceField(label=lazy("Sky"), required=False, choices=[("", lazy("not entered")), *DailyWeather.Sky.choices])
     wind = forms.TypedChoiceField(label=lazy("Wind"), required=False, choices=WINDS, coerce=float, empty_value=None)
     rain = TypedNumber(label=lazy("Rain"), required=False)
     snow = TypedNumber(label=lazy("Snow"), required=False)
@@ -48,9 +48,9 @@ class WeatherForm(forms.Form):
             parse_with(self.fields[name], lambda text: parse_air(text, units))
             self.fields[name].label = f"{name.capitalize()}, {units.degree}"
         parse_with(self.fields["rain"], lambda text: parse_rain(text, units))
-        self.fields["rain"].label = _("Rain, {unit}").format(unit=units.rain)
+        self.fields["rain"].label = _("Rain ({unit})").format(unit=units.rain)
         parse_with(self.fields["snow"], lambda text: parse_snow(text, units))
-        self.fields["snow"].label = _("Snow, {length}").format(length=units.length)
+        self.fields["snow"].label = _("Snow ({length})").format(length=units.length)
         self.fields["snow"].help_text = _("lying in the morning")
 
     def keep_typed(self, typed: Mapping[str, str], before: Day | date) -> None:
@@ -68,7 +68,7 @@ class WeatherForm(forms.Form):
         if low is not None and high is not None and low > high:
             self.add_error("high", _("The high is below the low."))
         if day and day > clock.today(self.garden.timezone) + timedelta(days=16):
-            self.add_error("day", _("That is further ahead than anyone can forecast; at most 16 days are accepted."))
+            self.add_error("day", _("Enter a date within the next 16 days."))
         return data
 
 

@@ -74,7 +74,7 @@ def read_from(address: str) -> Any:
     try:
         return border.read_json(run_apart("fetch", None, LIMITS, address, str(MOST_BYTES)), MOST_BYTES)
     except Misasked as refusal:
-        raise NotHere(_("The weather service does not answer for this site. {refusal}").format(refusal=refusal)) from refusal
+        raise NotHere(_("The weather service has no answer for this location. {refusal}").format(refusal=refusal)) from refusal
     except Refused as refusal:
         raise NoAnswer(_("The weather service does not answer. {refusal}").format(refusal=refusal)) from refusal
     except TooMuch as slow:
@@ -82,7 +82,7 @@ def read_from(address: str) -> Any:
             _("The weather service did not finish its answer within {wall_s} seconds.").format(wall_s=LIMITS.wall_s)
         ) from slow
     except border.NotAllowed as odd:
-        raise NoAnswer(_("The weather service sent something that cannot be read. {odd}").format(odd=odd)) from odd
+        raise NoAnswer(_("The weather service sent something unreadable. {odd}").format(odd=odd)) from odd
 
 
 def answer_from(answer: Any) -> ProviderAnswer:
@@ -106,7 +106,7 @@ def answer_from(answer: Any) -> ProviderAnswer:
             simulated=answer.get("simulated") is True,
         )
     except (KeyError, TypeError, ValueError, AttributeError, OverflowError) as odd:
-        raise NoAnswer(_("The weather service sent something that cannot be read: {odd}.").format(odd=odd)) from odd
+        raise NoAnswer(_("The weather service sent something unreadable: {odd}.").format(odd=str(odd).rstrip("."))) from odd
 
 
 def _day(row: dict[str, Any]) -> dict[str, Any]:

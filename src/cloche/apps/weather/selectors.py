@@ -128,7 +128,7 @@ def report_words(garden: Garden, now: datetime) -> str:
         clock=words.clock(local), day=words.day(local.date(), today)
     )
     if report.failed_at is not None:
-        text += _(" It does not answer now: the older its forecast, the wider the band.")
+        text += _(" It is not responding now: the older its forecast, the wider the band.")
     return text
 
 

@@ -56,7 +56,7 @@ def weather_page(request: GardenRequest) -> HttpResponse:
         data = form.cleaned_data
         also = {"rain_mm": data["rain"], "wind_m_s": data["wind"], "snow_m": data["snow"]}
         weather.record_day(request.garden, data["day"], data["low"], data["high"], sky=data["sky"], **also)
-        messages.success(request, _("{sentence} is written down.").format(sentence=words.sentence(words.day(data["day"]))))
+        messages.success(request, _("{sentence} saved.").format(sentence=words.sentence(words.day(data["day"]))))
         return redirect("weather", request.garden.pk)
     rows = weather_selectors.weather_around(request.garden, today, back=SHOWN.days, ahead=16)
     beside = weather_selectors.originals(request.garden, [row.day for row in rows], report)
@@ -109,7 +109,7 @@ def _beside(row: DailyWeather, was: weather_selectors.Original | None, units: An
             )
         )
     if was.service is not None and _span(was.service, units) != _span((row.low_c, row.high_c), units):
-        text.append(_("the service says {span}").format(span=_span(was.service, units)))
+        text.append(_("the service has {span}").format(span=_span(was.service, units)))
     return "; ".join(text)
 
 
@@ -125,7 +125,7 @@ def _forecast_line(day: Day, units: Any) -> dict[str, Any]:
 
 def _runs(day: Day, units: Any) -> str:
     apart = weather_selectors.lows_apart(day)
-    return _("the service says {span} for the low, four times in five").format(span=_span(apart, units)) if apart else ""
+    return _("the service has {span} for the low, eight times in ten").format(span=_span(apart, units)) if apart else ""
 
 
 def _day_line(day: Day, units: Any) -> dict[str, Any]:
@@ -148,7 +148,7 @@ def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
         was = _("{temperature} to {temperature2}").format(
             temperature=units.temperature_text(line.low_c), temperature2=units.temperature_text(line.high_c)
         )
-        text = _("{sentence} is removed. It was {was}.").format(sentence=words.sentence(words.day(day)), was=was)
+        text = _("{sentence} removed. It was {was}.").format(sentence=words.sentence(words.day(day)), was=was)
         done(request, text, reverse("put_back_weather", args=[request.garden.pk, day]))
     return redirect("weather", request.garden.pk)
 
@@ -158,7 +158,7 @@ def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
 def put_back_weather(request: GardenRequest, day: Any) -> HttpResponse:
     """Undo a removal; not over what was written down since."""
     if weather.put_back_day(request.garden, day):
-        messages.success(request, _("{sentence} is back.").format(sentence=words.sentence(words.day(day))))
+        messages.success(request, _("{sentence} restored.").format(sentence=words.sentence(words.day(day))))
     else:
-        messages.error(request, _("That day is written down anew, or was never removed."))
+        messages.error(request, _("That day has been entered again, or was never removed."))
     return redirect("weather", request.garden.pk)

@@ -72,14 +72,14 @@ def _days(row: CropOutlook, crop: catalogue.Crop, today: date) -> Iterator[tuple
             why = (
                 _("After it: {limit_name}.").format(limit_name=limit_name(window.closes_before)) if window.closes_before else ""
             )
-            yield f"closes-{number}", last, _("{name}: last sensible day").format(name=name), why
+            yield f"closes-{number}", last, _("{name}: last sensible date").format(name=name), why
         indoors = None if row.sown else indoors_by(crop.key, window.best_from)
         if indoors is not None and indoors >= today:
             yield (
                 f"indoors-{number}",
                 indoors,
                 _("{name}: sow indoors").format(name=name),
-                _("So that they are ready to go out."),
+                _("So that they are ready for planting out."),
             )
 
 
@@ -91,7 +91,8 @@ def _event(uid: str, day: date, summary: str, why: str, made_at: datetime) -> Ev
     event.add("dtend", day + timedelta(days=1))
     event.add("summary", summary)
     event.add(
-        "description", _("{why} Advice from your own readings; the packet and your eye come first.").format(why=why).strip()
+        "description",
+        _("{why} Advice from your own readings; follow the packet and trust your own eye.").format(why=why).strip(),
     )
     event.add("transp", "TRANSPARENT")
     return event

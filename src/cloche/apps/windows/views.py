@@ -192,7 +192,7 @@ def windows_csv(request: GardenRequest) -> HttpResponseBase:
 def make_feed(request: GardenRequest) -> HttpResponse:
     """A secret address for this person's calendar."""
     feeds.link_of(request.membership)
-    messages.success(request, _("The address is below; whoever has it can read this garden’s windows."))
+    messages.success(request, _("The address is below. Anyone who has it can read this garden’s windows."))
     return redirect("windows", request.garden.pk)
 
 
@@ -201,5 +201,5 @@ def make_feed(request: GardenRequest) -> HttpResponse:
 def revoke_feed(request: GardenRequest) -> HttpResponse:
     """End it."""
     feeds.revoke(request.membership)
-    messages.success(request, _("The address is ended; calendars that subscribed to it find nothing there."))
+    messages.success(request, _("Address ended. Calendars that subscribed to it will find nothing there."))
     return redirect("windows", request.garden.pk)

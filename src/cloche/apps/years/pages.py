@@ -105,7 +105,7 @@ def years_page(place: Place, crop_key: str, units: Units, today: date) -> YearsP
     here = list(sowings.filter(place=place))
     return YearsPage(
         headline=_headline(place, springs),
-        sub=_("{place}, soil at {depth}; thick and warm as the ground was.").format(
+        sub=_("{place}, soil at {depth}; thick and warm in colour where the soil was.").format(
             place=place.name, depth=units.length_text(place.seed_depth_m)
         ),
         picture=_picture(known, here, signs, garden, today) if known else None,
@@ -171,8 +171,8 @@ def _this(springs: list[Spring], units: Units, today: date) -> list[str]:
             usual = sum(other.warmth or 0.0 for other in others) / len(others)
             lines.append(
                 ngettext(
-                    "{warmth} above {base} at seed depth so far, {usual} in the mean of {number} other year.",
-                    "{warmth} above {base} at seed depth so far, {usual} in the mean of {number} other years.",
+                    "{warmth} above {base} at seed depth so far; the mean of {number} other year is {usual}.",
+                    "{warmth} above {base} at seed depth so far; the mean of {number} other years is {usual}.",
                     len(others),
                 ).format(
                     warmth=sum_text,
@@ -192,7 +192,7 @@ def _this(springs: list[Spring], units: Units, today: date) -> list[str]:
             )
         )
     if now.last_frost is not None:
-        lines.append(_("The last frost of the air so far was on {day}.").format(day=words.day(now.last_frost, today)))
+        lines.append(_("The last air frost so far was on {day}.").format(day=words.day(now.last_frost, today)))
     return lines
 
 
@@ -252,7 +252,7 @@ def _stood(garden: Garden, units: Units) -> list[Stood]:
         lines = [
             _("{count} {what} at {low} in {place}, {day}").format(
                 count=event.number,
-                what=_("stood it") if event.kind == PlantEvent.Kind.STOOD else _("died"),
+                what=_("survived") if event.kind == PlantEvent.Kind.STOOD else _("died"),
                 low=units.temperature_text(event.lowest_c),
                 place=event.place,
                 day=words.day_with_year(event.on),
@@ -262,7 +262,7 @@ def _stood(garden: Garden, units: Units) -> list[Stood]:
         if more := len(seen.events) - len(lines):
             lines.insert(0, ngettext("{number} earlier night", "{number} earlier nights", more).format(number=more))
         limit, listed = (units.temperature_text(value) for value in (seen.limit.limit_c, seen.limit.listed_c))
-        text = _("taken to stand about {limit} here, give or take {sd}; the list says {listed}").format(
+        text = _("assumed to survive about {limit} here, give or take {sd}; the list says {listed}").format(
             limit=limit, sd=units.difference_text(seen.limit.sd_k), listed=listed
         )
         stood.append(Stood(crops.crop(seen.crop_key).name, lines, text))
@@ -274,7 +274,7 @@ def _winter(garden: Garden, today: date) -> list[str]:
     first = first_of(garden, today)
     span = service.short_days(first.year - 1 if first.month == 1 else first.year, garden.latitude_deg)
     if span is None:
-        return [_("Days have ten hours of light all year here.")]
+        return [_("Days have more than ten hours of light all year here.")]
     lines = [
         _("Days were shorter than ten hours from {gone} to {back}.").format(
             gone=words.day(span[0], today), back=words.day(span[1], today)
@@ -287,9 +287,9 @@ def _winter(garden: Garden, today: date) -> list[str]:
     for on, name in sorted(grows):
         days = (on - span[1]).days
         text = (
-            _("{name} grew again from {day}, {days} after the ten hours.")
+            _("{name} started growing again on {day}, {days} after days reached ten hours.")
             if days >= 0
-            else _("{name} grew again from {day}, {days} before the ten hours.")
+            else _("{name} started growing again on {day}, {days} before days reached ten hours.")
         )
         lines.append(
             text.format(name=words.sentence(name), day=words.day(on, today), days=words.count(abs(days), "day", "days"))

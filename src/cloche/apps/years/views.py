@@ -29,7 +29,7 @@ class SignForm(forms.ModelForm):
     class Meta:
         model = Sign
         fields = ["name", "on"]
-        labels = {"name": lazy("What was seen first"), "on": lazy("On")}
+        labels = {"name": lazy("First sign seen"), "on": lazy("Date")}
         widgets = {"on": DATE}
 
     def __init__(self, *args: Any, today: Any, **kwargs: Any) -> None:
@@ -40,7 +40,7 @@ class SignForm(forms.ModelForm):
     def clean_on(self) -> Any:
         """Not ahead."""
         if self.cleaned_data["on"] > self.today:
-            raise forms.ValidationError(_("That day is still to come."))
+            raise forms.ValidationError(_("That date is in the future."))
         return self.cleaned_data["on"]
 
 
@@ -73,7 +73,7 @@ def add_sign(request: GardenRequest) -> HttpResponse:
     sign = form.save(commit=False)
     sign.garden = request.garden
     sign.save()
-    messages.success(request, _("Written down: {name}.").format(name=sign.name))
+    messages.success(request, _("Saved: {name}.").format(name=sign.name))
     return redirect("years", request.garden.pk)
 
 

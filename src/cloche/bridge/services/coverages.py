@@ -123,7 +123,7 @@ def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: d
         else:
             coverages, shared = [Coverage.model_validate_json(json.dumps(document))], {}
     except (AttributeError, RecursionError, TypeError, ValueError) as odd:
-        raise NotUnderstood(say("It is no CoverageJSON that can be read.")) from odd
+        raise NotUnderstood(say("This is not valid CoverageJSON.")) from odd
     series: dict[Quantity, dict[datetime, Array]] = {}
     for coverage, is_another_run in _nearest(coverages, latitude_deg, longitude_deg):
         described = (known or {}) | shared | (coverage.parameters.model_dump() if coverage.parameters else {})
@@ -132,7 +132,7 @@ def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: d
             for at, values in values_at.items():
                 before[at] = np.concatenate([before[at], values]) if is_another_run and at in before else values
     if not any(series.values()):
-        raise NotUnderstood(say("It tells no air temperature, rain, wind or cloud in a unit that is known."))
+        raise NotUnderstood(say("It contains no air temperature, rain, wind or cloud in a known unit."))
     return _by_run(series)
 
 
@@ -216,14 +216,14 @@ def _at_site(
     """(runs, times): the rows of values through time of the cell nearest to the site that has any."""
     names, shape = list(values.axisNames or ["t"]), values.shape or [len(block)]
     if "t" not in names or len(block) != int(np.prod(shape)):
-        raise NotUnderstood(say("Its values do not fit its times."))
+        raise NotUnderstood(say("Its number of values does not match its times."))
     block = block.reshape(shape)
     run = next((name for name in names if name in RUNS), None)
     if run is None:
         block, names, run = block[np.newaxis], [RUNS[0], *names], RUNS[0]
     block = np.moveaxis(block, (names.index(run), names.index("t")), (0, -1))
     if block.shape[-1] != times:
-        raise NotUnderstood(say("Its values do not fit its times."))
+        raise NotUnderstood(say("Its number of values does not match its times."))
     others = [name for name in names if name not in (run, "t")]
     away = np.zeros(block.shape[1:-1])
     for number, name in enumerate(others):

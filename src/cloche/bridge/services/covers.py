@@ -62,7 +62,7 @@ SELF_AIRING = tuple(key for key, kind in kinds().items() if not kind.opened)
 def grounds() -> list[tuple[str, str]]:
     """What can be done to the sandbox's bed, any of it at once."""
     return [
-        ("mulch", say("straw on it")),
+        ("mulch", say("straw mulch")),
         ("stones", say("dark stones on it")),
         ("heap", say("over a compost heap")),
         ("film_on_soil", say("clear film on it")),

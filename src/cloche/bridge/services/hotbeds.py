@@ -16,16 +16,16 @@ def materials() -> list[tuple[str, str]]:
         ("horse", say("strawy horse manure")),
         ("hay", say("hay and dung")),
         ("leaves", say("leaves")),
-        ("compost", say("garden compost and green stuff")),
+        ("compost", say("garden compost and green material")),
     ]
 
 
 def moistures() -> list[tuple[str, str]]:
     """How moist it was when filled, for choosing."""
     return [
-        ("dry", say("dry: a squeezed handful stays loose")),
-        ("moist", say("moist: it holds, no water comes")),
-        ("wet", say("wet: water runs")),
+        ("dry", say("dry: a squeezed handful falls apart")),
+        ("moist", say("moist: holds together, no water comes out")),
+        ("wet", say("wet: water runs out")),
     ]
 
 

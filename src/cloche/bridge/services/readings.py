@@ -164,9 +164,9 @@ GRAIN = 4
 def fault_words(fault: int) -> str:
     """Why a value counts for nothing."""
     return {
-        Fault.DISCONNECTED: say("−127°: the probe does not answer"),
-        Fault.POWER_ON: say("85°: the probe had only just been switched on"),
-        Fault.OUTSIDE: say("outside what soil can be"),
+        Fault.DISCONNECTED: say("−127 °C: the probe is not responding"),
+        Fault.POWER_ON: say("85 °C: the probe had only just been switched on"),
+        Fault.OUTSIDE: say("outside the range of soil temperatures"),
     }[Fault(fault)]
 
 

@@ -32,7 +32,7 @@ def plain_text(text: str) -> str:
     """One line of text: no control characters, no halves of characters, nothing that turns the text around it round."""
     for sign in text:
         if unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") or _TURNS_TEXT_ROUND.match(sign):
-            raise NotAllowed(say("It contains a character that cannot be seen or printed. Type it again."))
+            raise NotAllowed(say("The text contains a character that cannot be displayed or printed. Type it again."))
     return text
 
 
@@ -86,7 +86,7 @@ def day(on: date) -> date:
     if not FIRST_YEAR <= on.year <= LAST_YEAR:
         raise NotAllowed(
             say(
-                "A year from {first_year} to {last_year} is needed, not {year}.",
+                "Enter a year from {first_year} to {last_year}, not {year}.",
                 first_year=FIRST_YEAR,
                 last_year=LAST_YEAR,
                 year=on.year,
@@ -98,7 +98,7 @@ def day(on: date) -> date:
 def instant(at: datetime) -> datetime:
     """A moment that a record can be about, with its offset."""
     if at.tzinfo is None:
-        raise NotAllowed(say("The time lacks its offset from UTC, such as +02:00 or Z."))
+        raise NotAllowed(say("The time has no UTC offset, such as +02:00 or Z."))
     day(at.date())
     return at
 
@@ -106,7 +106,7 @@ def instant(at: datetime) -> datetime:
 def number(value: Any, least: float, most: float) -> float:
     """A finite number within limits; neither text nor a truth value."""
     if isinstance(value, bool) or not isinstance(value, (int, float)):
-        raise NotAllowed(say("A number is needed there."))
+        raise NotAllowed(say("Enter a number."))
     try:
         converted = float(value)
     except OverflowError as large:
@@ -124,19 +124,23 @@ def read_json(data: bytes | str, most_bytes: int) -> Any:
     """JSON from somebody else: not too large, not too deep, in UTF-8, without numbers that are none."""
     if len(data) > most_bytes:
         raise NotAllowed(
-            say("It has {size} bytes; at most {most_bytes} are accepted.", size=f"{len(data):,}", most_bytes=f"{most_bytes:,}")
+            say(
+                "The file has {size} bytes; at most {most_bytes} are accepted.",
+                size=f"{len(data):,}",
+                most_bytes=f"{most_bytes:,}",
+            )
         )
     try:
         text = data.decode("utf-8") if isinstance(data, bytes) else data
     except UnicodeDecodeError as broken:
-        raise NotAllowed(say("It is not in UTF-8.")) from broken
+        raise NotAllowed(say("The text is not in UTF-8.")) from broken
     _refuse_deep(text)
     try:
         parsed = json.loads(text, parse_constant=_no_number)
         if "\\ud" in text.lower():
             json.dumps(parsed, ensure_ascii=False).encode("utf-8")  # halves of characters can be written so, and are none
     except (ValueError, RecursionError) as broken:
-        raise NotAllowed(say("It is not JSON: {why}.", why=str(broken)[:120])) from broken
+        raise NotAllowed(say("This is not valid JSON: {why}.", why=str(broken)[:120])) from broken
     return parsed
 
 
@@ -146,7 +150,7 @@ def _refuse_deep(text: str) -> None:
         if sign.group() in "[{":
             depth += 1
             if depth > MOST_DEPTH:
-                raise NotAllowed(say("Its brackets are nested more than {most_depth} deep.", most_depth=MOST_DEPTH))
+                raise NotAllowed(say("Brackets are nested more than {most_depth} levels deep.", most_depth=MOST_DEPTH))
         elif sign.group() in "]}":
             depth -= 1
 

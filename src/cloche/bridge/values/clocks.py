@@ -18,27 +18,27 @@ def parse_spans(text: str) -> list[Span]:
     """Hours of the day in order of typing; over midnight where the end comes first. Raises OutOfRange with a sentence."""
     parts = [part for part in re.split(r"[,;]| and ", text) if part.strip()]
     if not parts or len(parts) > MOST:
-        raise OutOfRange(say("Say when it is on, such as 6–22, or 5:30–9, 16–21 for two spans."))
+        raise OutOfRange(say("Enter when it is on, for example 6–22, or 5:30–9, 16–21 for two periods."))
     return [_span(part) for part in parts]
 
 
 def check_spans(spans: Any) -> None:
     """Raises OutOfRange unless these are pairs of different hours of the day, at most four."""
     if not isinstance(spans, list) or len(spans) > MOST:
-        raise OutOfRange(say("At most four spans of hours."))
+        raise OutOfRange(say("Enter at most four periods."))
     for span in spans:
         pair = isinstance(span, list) and len(span) == 2 and all(isinstance(hour, int | float) for hour in span)
         if not pair or not all(0 <= hour <= 24 for hour in span) or span[0] == span[1]:
-            raise OutOfRange(say("A span of hours goes from one hour to another, such as 6–22."))
+            raise OutOfRange(say("Enter hours from and to, for example 6–22."))
 
 
 def _span(text: str) -> Span:
     match = _SPAN.match(text)
     if not match:
-        raise OutOfRange(say("“{text}” is not a span of hours such as 6–22 or 5:30–9.", text=text.strip()[:30]))
+        raise OutOfRange(say("“{text}” is not a period such as 6–22 or 5:30–9.", text=text.strip()[:30]))
     start, end = _hour(*match.groups()[:3]), _hour(*match.groups()[3:])
     if start == end:
-        raise OutOfRange(say("“{text}” begins when it ends.", text=text.strip()[:30]))
+        raise OutOfRange(say("“{text}” starts when it ends.", text=text.strip()[:30]))
     return start, end
 
 
@@ -46,11 +46,11 @@ def _hour(hour: str, minute: str | None, half: str | None) -> float:
     value = int(hour)
     if half:
         if not 1 <= value <= 12:
-            raise OutOfRange(say("{hour} is no hour of the clock with am or pm.", hour=value))
+            raise OutOfRange(say("{hour} is not an hour with am or pm.", hour=value))
         value = value % 12 + (12 if half.lower().startswith("p") else 0)
     part = int(minute or 0)
     if value > 24 or part > 59 or (value == 24 and part):
-        raise OutOfRange(say("{hour} is no hour of the day.", hour=f"{hour}:{minute}" if minute else hour))
+        raise OutOfRange(say("{hour} is not an hour of the day.", hour=f"{hour}:{minute}" if minute else hour))
     return value + part / 60
 
 

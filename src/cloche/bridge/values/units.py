@@ -153,32 +153,32 @@ def parse_number(text: str) -> float:
 
 def parse_soil(text: str, units: Units) -> float:
     """A soil temperature as typed, to °C. Raises NotANumber or OutOfRange with a sentence that suggests the slip."""
-    return _parse_temperature(text, units, quantities.SOIL_C, say("A soil temperature"))
+    return _parse_temperature(text, units, quantities.SOIL_C, say("The soil temperature"))
 
 
 def parse_air(text: str, units: Units) -> float:
     """An air temperature as typed, to °C. Raises NotANumber or OutOfRange."""
-    return _parse_temperature(text, units, quantities.AIR_C, say("An air temperature"))
+    return _parse_temperature(text, units, quantities.AIR_C, say("The air temperature"))
 
 
 def parse_depth(text: str, units: Units) -> float:
     """A depth as typed, to metres. Raises NotANumber or OutOfRange."""
-    return _parse_length(text, units, quantities.DEPTH_M, say("A depth"))
+    return _parse_length(text, units, quantities.DEPTH_M, say("The depth"))
 
 
 def parse_rain(text: str, units: Units = Units()) -> float:
     """A day's rain [mm]. Raises NotANumber or OutOfRange."""
-    return _parse(text, _RAIN, units.rain, quantities.RAIN_MM, say("A day’s rain"))
+    return _parse(text, _RAIN, units.rain, quantities.RAIN_MM, say("Rainfall"))
 
 
 def parse_wind(text: str, units: Units = Units()) -> float:
     """Wind [m/s]. Raises NotANumber or OutOfRange."""
-    return _parse(text, _WIND, units.wind, quantities.WIND_M_S, say("A day’s wind"))
+    return _parse(text, _WIND, units.wind, quantities.WIND_M_S, say("Wind speed"))
 
 
 def parse_weight(text: str, units: Units, limits_kg: tuple[float, float]) -> float:
     """A weight [kg]. Raises NotANumber or OutOfRange."""
-    return _parse(text, _WEIGHT, units.weight, limits_kg, say("A weight"))
+    return _parse(text, _WEIGHT, units.weight, limits_kg, say("The weight"))
 
 
 def parse_snow(text: str, units: Units) -> float:
@@ -188,7 +188,7 @@ def parse_snow(text: str, units: Units) -> float:
 
 def parse_height(text: str, units: Units) -> float:
     """A height above the sea as typed, to metres. Raises NotANumber or OutOfRange."""
-    return _parse(text, _HEIGHTS, units.height, quantities.ELEVATION_M, say("A height above the sea"))
+    return _parse(text, _HEIGHTS, units.height, quantities.ELEVATION_M, say("The height above sea level"))
 
 
 def parse_plain_length(text: str, units: Units, what: str) -> float:
@@ -232,7 +232,7 @@ def _parse_temperature(text: str, units: Units, limits_c: tuple[float, float], w
     values, unit = _split(text)
     scale = _DEGREES.get(unit.lower().replace(" ", ""))
     if scale is None:
-        raise NotANumber(say("“{text}” is not a temperature. Write it like 7.5, 12 °C or 54 °F.", text=text.strip()))
+        raise NotANumber(say("“{text}” is not a temperature. Enter it like 7.5, 12 °C or 54 °F.", text=text.strip()))
     typed = Units(scale or units.temperature, units.length)  # type: ignore[arg-type]
     low, high = (typed.temperature_from_c(limit) for limit in limits_c)
     fitting = [value for value in values if low <= value <= high]
@@ -247,16 +247,16 @@ def _parse_temperature(text: str, units: Units, limits_c: tuple[float, float], w
 def _slip(value: float, units: Units, limits_c: tuple[float, float]) -> str:
     """The likeliest slip: the other scale, or a lost decimal point."""
     if units.temperature == "C" and limits_c[1] < value <= quantities.fahrenheit_from_celsius(45.0):
-        return say("Was it °F?")
+        return say("Did you mean °F?")
     tenth = value / 10
     if limits_c[0] <= units.celsius(tenth) <= limits_c[1]:
         return say("Did you mean {number}?", number=f"{tenth:g}")
-    return say("Please read it again.")
+    return say("Please check the reading.")
 
 
 def _outside(what: str, value: float, unit: str, low: float, high: float) -> str:
     values = {"value": f"{value:g}", "unit": unit, "low": f"{low:g}", "high": f"{high:g}"}
-    return say("{what} of {value} {unit} is outside {low} to {high}.", what=what, **values)
+    return say("{what} of {value} {unit} is outside the range {low} to {high}.", what=what, **values)
 
 
 def _split(text: str) -> tuple[list[float], str]:
@@ -289,7 +289,7 @@ def _measured(text: str, known: Mapping[str, float], usual: str) -> tuple[list[f
     if unit not in known:
         names = ", ".join(name for name in known if len(name) < 5 and name[0].isalpha() and not name.endswith("."))
         raise NotANumber(
-            say("“{text}” has a unit that does not belong there. Known are {names}.", text=text.strip(), names=names)
+            say("“{text}” has a unit that does not fit here. Use one of these: {names}.", text=text.strip(), names=names)
         )
     return values, known[unit], unit
 
@@ -301,12 +301,12 @@ def _only(text: str, values: list[float]) -> float:
 
 
 def _no_number(text: str) -> NotANumber:
-    return NotANumber(say("“{text}” is not a number. Write it like 7.5 or 7,5.", text=text.strip()))
+    return NotANumber(say("“{text}” is not a number. Enter it like 7.5 or 7,5.", text=text.strip()))
 
 
 def _ambiguous(text: str) -> NotANumber:
     return NotANumber(
-        say("“{text}” can be read in two ways: write it without a comma, or with a decimal point.", text=text.strip())
+        say("“{text}” can be read in two ways. Enter it without a comma, or with a decimal point.", text=text.strip())
     )
 
 

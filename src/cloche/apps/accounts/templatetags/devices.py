@@ -22,4 +22,4 @@ def device(user_agent: str) -> str:
     browser, system = (next((name for mark, name in names if mark in user_agent), "") for names in (BROWSERS, SYSTEMS))
     if browser and system:
         return _("{browser} on {system}").format(browser=browser, system=system)
-    return browser or system or user_agent[:40] or _("a program without a name")
+    return browser or system or user_agent[:40] or _("an unknown browser")

@@ -129,8 +129,8 @@ def _headline(lives: list[Life], moves: list[Move], trays: list[TrayLine]) -> st
     if warned:
         return warned
     if not lives:
-        return _("Nothing is being raised.")
-    return _("Nothing on the bench needs you.")
+        return _("Nothing is being raised at the moment.")
+    return _("Nothing on the bench needs you today.")
 
 
 def _tray(place: Place, day_c: float | None, climate: Climate | None, lives: list[Life], units: Units, today: date) -> TrayLine:
@@ -213,7 +213,7 @@ def _air(lines: list[TrayLine], climate: dict[int, Climate], units: Units) -> st
     known = [climate[line.place.pk].air_c for line in lines if line.place.pk in climate]
     if not known or not (lines[0].place.within or lines[0].place.kind in INDOORS):
         return ""
-    return _("about {air} in the coming week").format(air=units.temperature_text(sum(known) / len(known), 0))
+    return _("about {air} over the coming week").format(air=units.temperature_text(sum(known) / len(known), 0))
 
 
 def _picture(lives: list[Life], climate: dict[int, Climate], units: Units) -> tuple[drawing.LightWarmth | None, str]:
@@ -229,7 +229,7 @@ def _picture(lives: list[Life], climate: dict[int, Climate], units: Units) -> tu
     marks = [(c, units.temperature_text(c, 0)) for c in WARMTHS_C]
     picture = drawing.light_warmth(dots, edge, marks, [(float(mol), f"{mol}") for mol in MOLS])
     listed = [
-        _("{name}: {mol} mol a day at {warm}").format(name=name, mol=f"{mol:.1f}", warm=units.temperature_text(c, 0))
+        _("{name}: {mol} mol/m² a day at {warm}").format(name=name, mol=f"{mol:.1f}", warm=units.temperature_text(c, 0))
         for c, mol, name, _leggy in dots
     ]
     return picture, "; ".join(listed)

@@ -44,11 +44,11 @@ def builder_page(data: dict[str, Any], units: Units) -> BuilderPage:
         most = units.temperature_text(most_c, 0)
         if most == hold:  # a hair below: with a decimal, or it would contradict itself
             most, hold = units.temperature_text(most_c), units.temperature_text(planned.hold_c)
-        headline = _("This cable cannot hold {hold} in a room of {room}: it reaches {most}.").format(
+        headline = _("This cable cannot hold {hold} in a room at {room}. It reaches {most}.").format(
             hold=hold, room=room, most=most
         )
     else:
-        headline = _("It holds {hold} in a room of {room}, on for {share} % of the time.").format(
+        headline = _("It holds {hold} in a room at {room} and is on for {share}% of the time.").format(
             hold=hold, room=room, share=f"{100 * warmth.duty:.0f}"
         )
     tray = (data["tray_length"], data["tray_width"])
@@ -59,7 +59,7 @@ def builder_page(data: dict[str, Any], units: Units) -> BuilderPage:
 def _takes(data: dict[str, Any], laid: Laid, trays: int, units: Units) -> list[tuple[str, str]]:
     filling = str(HeatPeriod.Filling(data["filling"]).label)
     rows = []
-    for name, label in (("under", _("{filling}, below")), ("over", _("{filling}, above"))):
+    for name, label in (("under", _("{filling} (below)")), ("over", _("{filling} (above)"))):
         wanted = litres(data["length"], data["width"], data[name])
         if wanted:
             number = words.count(bags(wanted, data["bag"]), "bag", "bags")
@@ -79,18 +79,22 @@ def _takes(data: dict[str, Any], laid: Laid, trays: int, units: Units) -> list[t
 
 def _does(data: dict[str, Any], laid: Laid, lift_k: float, hours: float, units: Units) -> list[str]:
     lines = [
-        _("Always on it lifts the roots {lift} over the room; it takes about {hours} to get most of the way.").format(
+        _("If always on, it warms the roots {lift} above the room and takes about {hours} to get most of the way.").format(
             lift=units.difference_text(lift_k, 0), hours=words.count(round(hours), "hour", "hours")
         )
     ]
     if data["over"] < laid.spacing_m / 2:
         lines.append(
-            _("The layer above is thin for runs {spacing} apart: expect warm stripes. Half the spacing or more evens them out.")
+            _("The layer above is thin for runs {spacing} apart, so the trays will have warm stripes. Halve "
+              "the spacing to even them out.")
             .format(spacing=units.length_text(laid.spacing_m))
         )  # fmt: skip
     if not data["wet"]:
         lines.append(
-            _("Dry, the layer keeps the heat from the trays: water it before the cable goes on, and again when it dries.")
+            _(
+                "Dry material keeps the heat from the trays. Water the layer before you switch the cable on, and "
+                "again when it dries out."
+            )
         )
     return lines
 
@@ -98,11 +102,11 @@ def _does(data: dict[str, Any], laid: Laid, lift_k: float, hours: float, units: 
 def checklist() -> list[str]:
     """Before the season."""
     return [
-        _("Run it for an hour or two with a thermometer before any seed goes on it."),
-        _("The earth-leakage (ground-fault) switch trips when its button is pressed."),
-        _("The cable is undamaged, nowhere crossed or coiled, and covered all along."),
-        _("The probe sits in a tray beside the roots, and cannot slip out."),
-        _("There is a second cut-out that does not rely on the thermostat."),
-        _("The bench stands off the floor, out of reach of mice and of standing water."),
-        _("The lamp’s timer switches the lamp alone, never the heat."),
+        _("Run it for an hour or two with a thermometer before you set any seed on it."),
+        _("The residual-current device (ground-fault switch) trips when its test button is pressed."),
+        _("The cable is undamaged, nowhere crossed or coiled, and covered along its whole length."),
+        _("The probe sits in a tray beside the roots and cannot slip out."),
+        _("There is a second cut-out that works without the thermostat."),
+        _("The bench stands off the floor, out of reach of mice and standing water."),
+        _("The lamp’s timer switches only the lamp, never the heat."),
     ]

@@ -59,18 +59,18 @@ def diary_page(place: Place, units: Units, today: date) -> DiaryPage:
 
 def _headline(place: Place, bed: Hotbed | None, notes: list[HotbedNote], units: Units, today: date) -> str:
     if bed is None:
-        return _("Say first what {name} is built of.").format(name=place.name)
+        return _("First enter what {name} is built of.").format(name=place.name)
     age = words.count((today - bed.filled_on).days, "day", "days")
     cores = [note for note in notes if note.core_c is not None]
     heights = [note for note in notes if note.height_m is not None]
     if heights and bed.depth_m and (bed.depth_m - (heights[-1].height_m or 0.0)) / bed.depth_m >= SUNK:
         sunk = units.length_text(bed.depth_m - (heights[-1].height_m or 0.0))
-        return _("{name} has sunk {sunk} in {age}: top it up while there is still heat below.").format(
+        return _("{name} has sunk by {sunk} in {age}. Top it up while there is still heat below.").format(
             name=place.name, sunk=sunk, age=age
         )
     if cores and (cores[-1].core_c or 0.0) >= FLUSH_C:
         core = units.temperature_text(cores[-1].core_c or 0.0, 0)
-        return _("{name} is in its first flush, {core} at the core: nothing is planted into it yet.").format(
+        return _("{name} is in its first hot phase, with {core} at the core. Do not plant into it yet.").format(
             name=place.name, core=core
         )
     return _("{name} was filled {age} ago.").format(name=place.name, age=age)
@@ -88,7 +88,7 @@ def _filled(bed: Hotbed, units: Units) -> str:
 
 
 def _fill(fill: HotbedFill, units: Units) -> str:
-    return _("Filled again: {stuff}").format(stuff=_stuff(fill.material, fill.depth_m, fill.trodden, units))
+    return _("Topped up: {stuff}").format(stuff=_stuff(fill.material, fill.depth_m, fill.trodden, units))
 
 
 def _note(note: HotbedNote, units: Units) -> str:
@@ -96,7 +96,7 @@ def _note(note: HotbedNote, units: Units) -> str:
     if note.core_c is not None:
         parts.append(_("core {core}").format(core=units.temperature_text(note.core_c, 0)))
     if note.height_m is not None:
-        parts.append(_("stands {height}").format(height=units.length_text(note.height_m)))
+        parts.append(_("{height} high").format(height=units.length_text(note.height_m)))
     if note.note:
         parts.append(note.note)
     return words.sentence(", ".join(parts))
@@ -150,11 +150,11 @@ def _text(heat_test: HeatTest, place: Place, units: Units, today: date) -> str:
         )
     spread = spread_k(heat_test.spots)
     if spread is not None:
-        parts.append(_("From its coldest to its warmest spot are {spread}.").format(spread=units.difference_text(spread, 0)))
+        parts.append(_("The warmest and coldest spots differ by {spread}.").format(spread=units.difference_text(spread, 0)))
         if spread > EVEN_K:
             period = heat_on(place, today)
             layer = layer_for(spread) if period is None or not period.cable_m else layer_for(spread, _spacing(period))
-            text = _("About {layer} more of moist sand or vermiculite over the heat would bring that down to {even}.")
+            text = _("Another {layer} or so of moist sand or vermiculite over the heat would reduce that to {even}.")
             parts.append(text.format(layer=units.length_text(layer), even=units.difference_text(EVEN_K, 0)))
         else:
             parts.append(_("That is even enough."))
@@ -212,13 +212,13 @@ def life_page(sowing: Sowing, garden: Garden, units: Units, today: date) -> Life
 
 def _age(half_on: date | None, today: date) -> str:
     if half_on is None:
-        return _("Not known to come up yet.")
+        return _("No date for half up yet.")
     if half_on > today:
-        return _("Half of them should be up by {day}.").format(day=words.day(half_on, today))
+        return _("Half of the seedlings should be up by {day}.").format(day=words.day(half_on, today))
     weeks = (today - half_on).days / 7
     if weeks < 1:
-        return _("Up for a few days.")
-    return _("Up for about {weeks}.").format(weeks=words.count(round(weeks), "week", "weeks"))
+        return _("Seedlings have been up for a few days.")
+    return _("Seedlings have been up for about {weeks}.").format(weeks=words.count(round(weeks), "week", "weeks"))
 
 
 def _past(sowing: Sowing, units: Units, today: date) -> list[Happened]:

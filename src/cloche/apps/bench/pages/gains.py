@@ -54,7 +54,7 @@ class GainsPage:
 def gains_page(place: Place, crop_key: str, sowing: Sowing | None, units: Units) -> GainsPage:
     """Asks the engine."""
     garden, snapshot = place.garden, ModelSnapshot.objects.filter(place=place).first()
-    wait = _("{name} is being worked out; the answer comes by itself.").format(name=place.name)
+    wait = _("Working out the answer for {name}… It will appear here.").format(name=place.name)
     if snapshot is None:
         return GainsPage("", "", [], wait)
 
@@ -82,9 +82,9 @@ def _page(garden: Garden, crop: Crop, gains: list[HeatGain], sowing: Sowing | No
     best = best_of(crop, gains)
     rows = [_row(gain, units, garden.price_kwh, best=gain is best) for gain in gains]
     since = (
-        _("Sown on {day}; days count from then.").format(day=words.day(sowing.sown_on, today))
+        _("Sown on {day}. Days are counted from that date.").format(day=words.day(sowing.sown_on, today))
         if sowing
-        else _("Sown today, with a lid on until they are up.")
+        else _("Sown today, with a lid on until the seedlings are up.")
     )
     return GainsPage(_headline(crop, gains, best, units), since, rows)
 
@@ -110,24 +110,25 @@ def _headline(crop: Crop, gains: list[HeatGain], best: HeatGain, units: Units) -
     if best.way in ("nothing", "lid"):
         warmest = max(gains, key=lambda gain: gain.share)
         more = round(100 * warmest.share) - share
-        text = _("{name} need no heat here: half are up after {days}, {share} of 100 in the end.")
+        text = _("{name} need no heat here: half are up after {days} and {share}% in the end.")
         if more >= TELLS_OF_100:
             text = _(
-                "{name} come up without heat: half after {days}, {share} of 100 in the end; {way} would bring {more} more."
+                "{name} come up without heat: half after {days}, {share}% in the end. With {way}, "
+                "{more} more of every 100 would come up."
             )
         elif crop.season == "cool":
             text = _(
-                "{name} need no heat here: half are up after {days}, {share} of 100 in the end. On heat they would stretch."
+                "{name} need no heat here: half are up after {days} and {share}% in the end. On heat they would grow leggy."
             )
         return text.format(name=name, days=days, share=share, way=name_of(warmest, units), more=more)
     way = name_of(best, units)
     if plain.half_d[1] is None:
-        return _("{name} need heat: with {way}, half are up after {days}, {share} of 100 in the end.").format(
+        return _("{name} need heat: with {way}, half are up after {days} and {share}% in the end.").format(
             name=name, days=days, way=way, share=share
         )
     gained = words.count(round(plain.half_d[1] - best.half_d[1]), "day", "days")
     return _(
-        "With {way}, half of the {name} are up after {days}, {gained} sooner; {share} of 100 come up instead of {plain}."
+        "With {way}, half of the {name} are up after {days}, {gained} sooner. In the end {share}% come up instead of {plain}%."
     ).format(name=crop.name_plural, gained=gained, days=days, way=way, share=share, plain=round(100 * plain.share))
 
 
@@ -162,7 +163,7 @@ def _row(gain: HeatGain, units: Units, price: float | None, best: bool) -> GainR
         name=words.sentence(name_of(gain, units)),
         roots=units.temperature_text(gain.roots_c[1], 0),
         half=half,
-        share=_("{n} of 100").format(n=round(100 * gain.share)) if middle is not None else "0",
+        share=_("{n}%").format(n=round(100 * gain.share)) if middle is not None else "0",
         energy_half=energy[0],
         energy_all=energy[1],
         best=best,

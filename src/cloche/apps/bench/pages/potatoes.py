@@ -33,40 +33,43 @@ def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPa
     place: Place = data["place"]
     first, last = beds.lifting(data["group"], data["planted"])
     lines = [
-        _("Lifted from {first} to {last}; at the early end they are fewer and smaller.").format(
+        _("Ready to lift from {first} to {last}. Early tubers are fewer and smaller.").format(
             first=words.day(first, today), last=words.day(last, today)
         ),
-        _("A tub of {litres} litres takes {tubers}. The more sprouts are kept, the more and the smaller the tubers.").format(
+        _(
+            "A tub of {litres} litres has room for {tubers}. The more sprouts you leave, the more tubers you "
+            "get, and the smaller they are."
+        ).format(
             litres=f"{data['litres']:g}", tubers=words.count(beds.tubers_in(data["litres"]), "seed potato", "seed potatoes")
         ),
     ]
     ground = ground_of(place)
     if ground is None:
-        return PotatoesPage(_("{name} is being worked out.").format(name=place.name), lines)
+        return PotatoesPage(_("Working out the forecast for {name}…").format(name=place.name), lines)
     chitting = _chitting(ground, data["set_out"])
     if chitting.frost is not None:
         day = words.day(chitting.frost, today)
-        lines.insert(
-            0, _("Bring them in before {day}: {place} may fall to freezing that night.").format(day=day, place=place.name)
-        )
+        lines.insert(0, _("Bring them in before {day}: {place} may freeze that night.").format(day=day, place=place.name))
     return PotatoesPage(_headline(crop.name_plural, chitting, data["planted"], place, units, today), lines)
 
 
 def _headline(name: str, chitting: beds.Chitting, planted: date, place: Place, units: Units, today: date) -> str:
     if chitting.ready is None:
-        return _("{place} is too cold for {name} to sprout: find them a place at about {wanted}.").format(
+        return _("{place} is too cold for {name} to sprout. Move them to about {wanted}.").format(
             place=place.name, name=name, wanted=units.temperature_text(CHITS_AT_C, 0)
         )
     day = words.day(chitting.ready, today)
     if chitting.ready > planted:
         return _(
-            "Short stout sprouts on {name} about {day}, later than you mean to plant: warmer, or plant them as they are."
+            "{name} will have short, stout sprouts about {day}, after your planting date. Move them "
+            "somewhere warmer, or plant them as they are."
         ).format(name=name, day=day)
     if chitting.long is not None and chitting.long < planted:
         return _(
-            "Short stout sprouts on {name} about {day}; by the day of planting they are long and break: cooler and brighter."
+            "{name} will have short, stout sprouts about {day}. By your planting date they will be long and "
+            "brittle: move them somewhere cooler and brighter."
         ).format(name=name, day=day)
-    return _("Short stout sprouts on {name} about {day}: ready for planting on {planted}.").format(
+    return _("{name} will have short, stout sprouts about {day}, ready for planting on {planted}.").format(
         name=name, day=day, planted=words.day(planted, today)
     )
 

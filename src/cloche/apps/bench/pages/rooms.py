@@ -51,7 +51,7 @@ def logger_lines(room: Room, units: Units, now: datetime) -> list[str]:
     """What hangs there and what it said last."""
     zone, lines = room.garden.timezone, []
     for probe in room.probes.filter(until__isnull=True).select_related("device"):
-        heard = _("nothing yet")
+        heard = _("not yet")
         if probe.last_at and probe.last_c is not None:
             local = probe.last_at.astimezone(zone)
             heard = _("{value}, {day} {clock}").format(
@@ -59,7 +59,7 @@ def logger_lines(room: Room, units: Units, now: datetime) -> list[str]:
                 day=words.day(local.date(), now.astimezone(zone).date()),
                 clock=words.clock(local),
             )
-        lines.append(_("{logger} hangs here: {heard}.").format(logger=probe.device.name, heard=heard))
+        lines.append(_("{logger} is here: {heard}.").format(logger=probe.device.name, heard=heard))
     return lines
 
 
@@ -69,7 +69,7 @@ def air_lines(room: Room, units: Units) -> list[tuple[int, str]]:
     lines = []
     for air in room.air.all()[:SHOWN_AIR]:
         local = air.at.astimezone(zone)
-        text = _("{day}, {clock}: {value}, {what}").format(
+        text = _("{day}, {clock}: {value} ({what})").format(
             day=words.day(local.date()),
             clock=words.clock(local),
             value=units.temperature_text(air.temperature_c),
@@ -93,17 +93,18 @@ def bears(ground: Ground, climate: Climate, units: Units, today: date) -> list[s
     lines = []
     for season, warm_c, text in (
         ("cool", COOL_C, _("Hardy seedlings kept near {warm} stay stocky here {when}.")),
-        ("warm", WARM_C, _("Tender ones near {warm} do so {when}.")),
+        ("warm", WARM_C, _("Tender seedlings near {warm} stay stocky {when}.")),
     ):
         wanted = wanted_mol(warm_c, season)
         week = next((i for i, mol in enumerate(light.weeks) if mol + climate.lamp_mol >= wanted), None)
-        when = _("only with more light, for half a year at least") if week is None else _when(7 * week, today)
+        when = _("only with more light, for at least half a year") if week is None else _when(7 * week, today)
         lines.append(text.format(warm=units.temperature_text(warm_c, 0), when=when))
     if light.ten_d:
         day = words.day(today + timedelta(days=light.ten_d), today)
         text = _(
-            "Days have ten hours again from {day}; until then growers either wait, light them with a lamp, or let them "
-            "come up warm and move them to the brightest cool place at once. What comes up now waits rather than grows."
+            "Days are longer than ten hours again from {day}. Until then growers either wait, use a lamp, or "
+            "germinate in the warm and move the seedlings at once to the brightest cool place. Seedlings "
+            "that come up now hardly grow."
         )
         lines.append(text.format(day=day))
     return lines
@@ -131,9 +132,13 @@ def water_text(climate: Climate, units: Units) -> str:
     }
     less = climate.roots_c - mild
     if less < LEAST_K:
-        text = _("A litre of water at {tap} on a tray cools its roots by {dip}, for about {hours}; at {warm} hardly.")
+        text = _(
+            "A litre of water at {tap} on a tray cools its roots by {dip} for about {hours}; water at {warm} hardly cools them."
+        )
         return text.format(**values)
-    text = _("A litre of water at {tap} on a tray cools its roots by {dip}, for about {hours}; at {warm} by {mild}.")
+    text = _(
+        "A litre of water at {tap} on a tray cools its roots by {dip} for about {hours}; water at {warm} cools them by {mild}."
+    )
     return text.format(mild=units.difference_text(less, 0), **values)
 
 
@@ -155,9 +160,9 @@ def growth_lines(ground: Ground, climate: Climate, lives: list[Life], garden: Ga
         )
         energy = texts.energy_text(sum(heat.kwh[:GROWN_D]), garden.price_kwh)
         text = _(
-            "{name} grow as much in the coming fortnight as in {more} of their best days with this heat, {less} without: "
-            "{energy}."
+            "Over the coming two weeks {name} grow as much as in {more} of their best days with this heat, "
+            "and {less} without: {energy}."
         )
-        values = {"name": words.sentence(life.crop.name_plural), "more": f"{with_heat:.1f}", "less": f"{without:.1f}"}
+        values = {"name": life.crop.name_plural, "more": f"{with_heat:.1f}", "less": f"{without:.1f}"}
         lines.append(text.format(energy=energy, **values))
     return lines

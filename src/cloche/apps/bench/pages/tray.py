@@ -86,7 +86,7 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
         for stay in reversed(stays)
     ]
     if ground is None:
-        name = _("{name} is being worked out.").format(name=place.name)
+        name = _("Working out the forecast for {name}…").format(name=place.name)
         return TrayPage(name, "", None, "", heat, lamps, "", [], [], on_hotbeds=on)
     climate = climates.climate_of(ground)
     mine = [life for life in lives if life.sowing.place_id == place.pk]
@@ -133,12 +133,12 @@ def _headline(place: Place, climate: climates.Climate, units: Units, today: date
     roots = units.temperature_text(climate.roots_c, 0)
     hotbed = hotbed_below(place, today)
     if hotbed is not None:
-        text = _("{place} is about {roots} at the roots this week, on {hotbed}.")
+        text = _("Roots in {place} will average about {roots} this week, on {hotbed}.")
         return text.format(place=place.name, roots=roots, hotbed=hotbed.name)
     if climate.heat is None:
-        return _("{place} is about {roots} at the roots this week, without heat.").format(place=place.name, roots=roots)
+        return _("Roots in {place} will average about {roots} this week, without heat.").format(place=place.name, roots=roots)
     without = units.temperature_text(sum(climate.heat.without_c[:7]) / 7, 0)
-    return _("{place} is about {roots} at the roots this week; without heat it would be {without}.").format(
+    return _("Roots in {place} will average about {roots} this week; without heat, {without}.").format(
         place=place.name, roots=roots, without=without
     )
 
@@ -149,8 +149,8 @@ def _sub(place: Place, climate: climates.Climate, units: Units, today: date) -> 
     text = _("{room}, air about {air}.").format(room=room_name(place, today), air=air)
     if period is not None and period.control == period.Control.THERMOSTAT and period.probe == period.Probe.AIR:
         text += " " + _(
-            "Its probe hangs in the air: while the room is colder than the set-point it heats without end. "
-            "Put it beside the roots."
+            "Its probe hangs in the air. While the room is colder than the set-point, it heats without "
+            "stopping. Put the probe beside the roots."
         )
     return text
 

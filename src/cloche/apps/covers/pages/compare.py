@@ -61,8 +61,8 @@ def _line(cover: Cover, place: Place, answered: BedAnswer, units: Units, today: 
     bed_gain: BedGain = answered.answer
     gained = sorted(((crops.crop(key).name, days) for key, days in bed_gain.gained), key=lambda g: -g[1])
     text = ", ".join(f"{name} {words.count(days, 'day', 'days')}" for name, days in gained)
-    taken = _("something stands there now") if _is_taken(place, cover, today) else ""
-    gain = _("{difference} warmer over a fortnight").format(difference=units.difference_text(bed_gain.gain_k))
+    taken = _("another cover is on it now") if _is_taken(place, cover, today) else ""
+    gain = _("{difference} warmer over two weeks").format(difference=units.difference_text(bed_gain.gain_k))
     return BedLine(place.pk, place.name, gain, text, sum(days for _unused, days in gained), taken)
 
 
@@ -75,23 +75,25 @@ def _is_taken(place: Place, cover: Cover, today: date) -> bool:
 def _headline(cover: Cover, lines: list[BedLine], waiting: list[str]) -> str:
     if waiting:
         beds = words.count(len(waiting), "bed is", "beds are")
-        return _("Trying {name} on every bed: {beds} still to come.").format(name=cover.name, beds=beds)
+        return _("Trying {name} on every bed; {beds} left.").format(name=cover.name, beds=beds)
     best = next((line for line in lines if not line.taken), None)
     if best is None:
-        return _("No bed is free for {name}, or none is worked out yet.").format(name=cover.name)
+        return _("No bed is free for {name}, or no forecast is ready yet.").format(name=cover.name)
     if not best.days:
-        return _("{name} makes no sowing possible sooner anywhere now.").format(name=cover.name)
-    return _("{name} gains most on {name2} now: {count}.").format(
+        return _("{name} brings no sowing forward anywhere now.").format(name=cover.name)
+    return _("{name} helps {name2} most now: {count}.").format(
         name=cover.name, name2=best.name, count=words.count(best.days, "crop day", "crop days")
     )
 
 
 def _sub(cover: Cover, lines: list[BedLine]) -> str:
-    text = _("A crop day: one of your crops can be sown one day sooner than in the bare bed, if the cover goes on today.")
+    text = _(
+        "Crop days: the days by which your crops can be sown sooner than in the bare bed, added up, if the cover goes on today."
+    )
     best = next((line.days for line in lines if not line.taken), 0)
     if cover.price and best:
         season = cover.price / covers.lasts_y(cover.kind)
-        text += _(" A season of it costs {season}, so there a crop day costs {season2}.").format(
+        text += _(" A season of it costs {season}, so each crop day costs {season2}.").format(
             season=f"{season:.2f}", season2=f"{season / best:.2f}"
         )
     return text
@@ -147,7 +149,7 @@ def _crop(
     key: str, seasons: dict[str, dict[str, results.CropSeason]], wanted: list[str], names: dict[str, str], today: date
 ) -> CropSeason:
     bare = seasons[BARE].get(key)
-    rows = [_row(_("Bare"), bare, None, today)]
+    rows = [_row(_("No cover"), bare, None, today)]
     rows += [_row(names[cover], seasons[cover].get(key), bare, today) for cover in wanted if cover in seasons]
     return CropSeason(key, crops.crop(key).name, rows)
 
@@ -155,9 +157,9 @@ def _crop(
 def _row(name: str, season: results.CropSeason | None, bare: results.CropSeason | None, today: date) -> Row:
     if season is None or not season.windows:
         why = (
-            _("no day is sure enough: {sentence}").format(sentence=sentence(season.limit, season.sown))
+            _("no reliable date: {sentence}").format(sentence=sentence(season.limit, season.sown))
             if season and season.limit
-            else _("no day is sure enough")
+            else _("no reliable date")
         )
         return Row(name, [], why, "")
     windows = season.windows
@@ -166,7 +168,7 @@ def _row(name: str, season: results.CropSeason | None, bare: results.CropSeason 
     return Row(
         name,
         drawn,
-        when if season.sown else _("plants: {when}").format(when=when),
+        when if season.sown else _("planting out: {when}").format(when=when),
         "" if bare is None else moved_words(season, bare),
     )
 
@@ -174,18 +176,18 @@ def _row(name: str, season: results.CropSeason | None, bare: results.CropSeason 
 def moved_words(season: results.CropSeason, bare: results.CropSeason) -> str:
     """By how many days the first sure day comes earlier and the last one later."""
     if not bare.windows:
-        return _("only so")
+        return _("only with a cover")
     sooner = _days(bare.windows[0].earliest, season.windows[0].earliest)
     later = _days(season.windows[-1].last, bare.windows[-1].last)
     endless = season.windows[-1].open_ended or bare.windows[-1].open_ended
-    parts = [_moved(sooner, _("earlier"), _("later to begin"))]
+    parts = [_moved(sooner, _("starts {days} earlier"), _("starts {days} later"))]
     if not endless:
-        parts.append(_moved(later, _("longer"), _("sooner over")))
-    return ", ".join(part for part in parts if part) or _("as bare")
+        parts.append(_moved(later, _("ends {days} later"), _("ends {days} earlier")))
+    return ", ".join(part for part in parts if part) or _("same as without cover")
 
 
 def _moved(days: int, more: str, less: str) -> str:
-    return f"{words.count(abs(days), 'day', 'days')} {more if days > 0 else less}" if days else ""
+    return (more if days > 0 else less).format(days=words.count(abs(days), "day", "days")) if days else ""
 
 
 def _days(later: date, sooner: date) -> int:
@@ -202,7 +204,7 @@ def _season_headline(
 ) -> str:
     """The cover that moves most, by the days that it adds to all the crops shown."""
     if waiting:
-        return _("The season of {name} is being worked out under each cover; it takes a few seconds a cover.").format(
+        return _("Working out the season of {name} under each cover. This takes a few seconds per cover.").format(
             name=place.name
         )
     added = {cover: sum(_added(seasons[cover].get(key), seasons[BARE].get(key)) for key in crop_keys) for cover in wanted}
@@ -210,7 +212,7 @@ def _season_headline(
     if not best or added[best] <= 0:
         return _("None of these covers lengthens the season of {name} for these crops.").format(name=place.name)
     more = words.count(added[best], "more day", "more days")
-    return _("{names} all year adds most to {name}: {more} over {count}.").format(
+    return _("All year, {names} adds most to {name}: {more} over {count}.").format(
         names=names[best], name=place.name, more=more, count=words.count(len(crop_keys), "crop", "crops")
     )
 

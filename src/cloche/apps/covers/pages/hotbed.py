@@ -36,7 +36,7 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
     """From its last forecast."""
     ground = windows.ground_of(place)
     if ground is None:
-        return HotbedPage(_("{name} is being worked out.").format(name=place.name), [], "")
+        return HotbedPage(_("Working out the forecast for {name}…").format(name=place.name), [], "")
     times = hotbeds.times_of(ground.data, ground.forecast.day, filled_on(place))
     learned = _learned(ground.data.parameters) if ground.data.readings_used else ""
     text = _headline(place, times, units, today), [*_cold(place, ground, units, today), *_uses(times, units, today)], learned
@@ -51,8 +51,8 @@ def _cold(place: Place, ground: windows.Ground, units: Units, today: date) -> li
         return []
     return [
         _(
-            "On {day} its core was {core}, colder than the {soil} that the forecast has for the soil: trust the thermometer. "
-            "Enter a reading at seed depth, and the forecast follows."
+            "On {day} its core was {core}, colder than the forecast of {soil} for the soil. Trust the "
+            "thermometer: enter a reading at seed depth to correct the forecast."
         ).format(
             day=words.day(note.on, today),
             core=units.temperature_text(note.core_c, 0),
@@ -67,7 +67,10 @@ def _for_trays(place: Place, times: hotbeds.Times, units: Units, today: date) ->
     text = []
     if times.peak_on >= today and times.peak_c > hotbeds.TOO_HOT_C:
         text.append(
-            _("{name} will be {peak} {when}: roots suffer above {hot}. Lift trays on laths, or off it, until it falls.").format(
+            _(
+                "{name} will be at {peak} {when}, and roots suffer above {hot}. Lift trays on laths or take them "
+                "off until it cools."
+            ).format(
                 name=place.name,
                 peak=units.temperature_text(times.peak_c, 0),
                 when=words.day(times.peak_on, today),
@@ -75,9 +78,9 @@ def _for_trays(place: Place, times: hotbeds.Times, units: Units, today: date) ->
             )
         )
     elif times.trays is None or times.trays > today:
-        text.append(_("{name} is not {warm} yet: it does little for a tray.").format(name=place.name, warm=warm))
+        text.append(_("{name} is not at {warm} yet, so it does little for a tray.").format(name=place.name, warm=warm))
     if times.fades and times.fades >= today:
-        text.append(_("It warms them until about {day}.").format(day=words.day(times.fades, today)))
+        text.append(_("It will keep trays warm until about {day}.").format(day=words.day(times.fades, today)))
     return text
 
 
@@ -98,9 +101,9 @@ def _headline(place: Place, times: hotbeds.Times, units: Units, today: date) -> 
     if times.plant is None:
         return _("{name} {passed} {when} at {peak}.").format(name=place.name, passed=passed, when=when, peak=peak)
     fit = (
-        _("may be planted into now")
+        _("can be planted now")
         if times.plant <= today
-        else _("may be planted into from {day}").format(day=words.day(times.plant, today))
+        else _("can be planted from {day}").format(day=words.day(times.plant, today))
     )
     return _("{name} {passed} {when} at {peak}; it {fit}.").format(
         name=place.name, passed=passed, when=when, peak=peak, fit=fit
@@ -113,30 +116,30 @@ def _uses(times: hotbeds.Times, units: Units, today: date) -> list[str]:
     if times.trays:
         until = words.day(times.plant, today) if times.plant and times.plant > times.trays else _("it cools")
         text.append(
-            _("Seed trays on top from {day}, once it is {warm}, until {until}.").format(
+            _("Set seed trays on it from {day}, once it is at {warm}, until {until}.").format(
                 day=words.day(times.trays, today), warm=warm, until=until
             )
         )
     else:
-        text.append(_("It is not seen to reach {warm} for trays: was it wet enough, deep enough, trodden?").format(warm=warm))
+        text.append(_("It is not forecast to reach {warm} for trays. Was it wet, deep and firm enough?").format(warm=warm))
     if times.plant:
         tender = (
-            _("Tender crops straight into it from {day}, when roots meet no more than {hot}.")
+            _("Plant tender crops straight into it from {day}, when roots meet no more than {hot}.")
             if times.gets_too_hot
-            else _("Tender crops straight into it from {day}: it never gets too hot for roots.")
+            else _("Plant tender crops straight into it from {day}: it never gets too hot for roots.")
         )
         text.append(tender.format(day=words.day(times.plant, today), hot=hot))
     if times.fades:
         text.append(
-            _("It falls below {low} about {day}: top it up a week or two before that, once the heap has sunk.").format(
-                low=low, day=words.day(times.fades, today)
-            )
+            _(
+                "It will fall below {low} about {day}. Top it up once, one to two weeks before that, after the heap has sunk."
+            ).format(low=low, day=words.day(times.fades, today))
         )
     return text
 
 
 def _learned(parameters: dict[str, Triple]) -> str:
-    parts = [("heat", _("as much heat")), ("rise", _("the time to rise")), ("fade", _("the time to fade"))]
+    parts = [("heat", _("the heat")), ("rise", _("the time to heat up")), ("fade", _("the time to cool down"))]
     text = [
         _("{parameters} times {name} ({parameters2} to {parameters3})").format(
             parameters=f"{parameters[key][1]:.1f}",
@@ -148,7 +151,7 @@ def _learned(parameters: dict[str, Triple]) -> str:
         if key in parameters
     ]
     return (
-        _("Compared with the usual bed of its kind, its readings show {listed}.").format(listed=words.listed(text))
+        _("Compared with a usual hotbed of its kind, the readings show {listed}.").format(listed=words.listed(text))
         if text
         else ""
     )

@@ -55,7 +55,7 @@ def damage_lines(cover: Cover, units: Units, today: date) -> list[tuple[int, str
 def _happened(row: CoverDamage, day: DailyWeather | None, units: Units) -> str:
     text = _("{what} by {cause}").format(what=row.get_what_display(), cause=row.get_cause_display())
     if day is not None and row.cause == CoverDamage.Cause.WIND and day.wind_m_s is not None:
-        text += _(", in a mean wind of {wind}").format(wind=units.wind_text(day.wind_m_s))
+        text += _(", in an average wind of {wind}").format(wind=units.wind_text(day.wind_m_s))
     if day is not None and row.cause == CoverDamage.Cause.SNOW and day.snow_m:
         text += _(", under {snow} of snow").format(snow=units.length_text(day.snow_m))
     return f"{text}: {row.note}" if row.note else text
@@ -78,7 +78,7 @@ def _line(owned: Owned, units: Units, today: date) -> Line:
 def _size(cover: Cover, units: Units) -> str:
     text = _("{length} by {length2}").format(length=units.length_text(cover.length_m), length2=units.length_text(cover.width_m))
     if covers.is_box(cover.kind) and cover.low_m and cover.high_m:
-        return _("{size}, {low} high in front and {high} at the back").format(
+        return _("{size}, {low} high at the front and {high} at the back").format(
             size=text, low=units.length_text(cover.low_m), high=units.length_text(cover.high_m)
         )
     shape = covers.shape(cover.kind, cover.width_m, cover.spread_m)
@@ -97,7 +97,7 @@ def _size(cover: Cover, units: Units) -> str:
 
 def _light(cover: Cover, today: date) -> str:
     age = None if cover.purchase_year is None else max(0, today.year - cover.purchase_year)
-    share = _("lets {light} % of the sun through").format(
+    share = _("lets {light}% of the sun through").format(
         light=f"{covers.light(cover.kind, float(age or 0), cover.dirty) * 100:.0f}"
     )
     if age is None:
@@ -113,7 +113,7 @@ def _light(cover: Cover, today: date) -> str:
 def _cost(cover: Cover) -> str:
     if cover.price is None:
         return ""
-    return _("{price} a season over {lasts_y} years").format(
+    return _("{price} per season over {lasts_y} years").format(
         price=f"{cover.price / covers.lasts_y(cover.kind):.2f}", lasts_y=f"{covers.lasts_y(cover.kind):.0f}"
     )
 
@@ -145,9 +145,9 @@ WOULD = {
     "loss": lazy("let out {0:.1f} times the warmth that others of its kind do at night"),
 }
 QUESTIONS = {
-    "light": lazy("Is it dirtier, older or more shaded than is written down?"),
-    "exchange": lazy("Is it shut and opened as is written down, with its ends closed?"),
-    "loss": lazy("Is it the kind that is written down, and is the thermometer among the plants, out of the sun?"),
+    "light": lazy("Is it dirtier, older or more shaded than you entered?"),
+    "exchange": lazy("Is it opened and closed as you entered, with its ends closed?"),
+    "loss": lazy("Is it the kind that you entered, and is the thermometer among the plants, out of the sun?"),
 }
 
 
@@ -169,14 +169,14 @@ def _of_one(factor: pooling.PooledFactor, place: Place, evidence: CoverEvidence,
 
 
 def _of_kind(factor: pooling.PooledFactor) -> str:
-    agree = _("{count} say so").format(count=words.count(factor.places, "place", "places"))
+    agree = _("{count} agree").format(count=words.count(factor.places, "place", "places"))
     return _("All your covers of the kind “{name_of}” {of_many} ({times}): {agree}.").format(
         name_of=covers.name_of(factor.key), of_many=OF_MANY[factor.name][factor.middle < 1], times=_times(factor), agree=agree
     )
 
 
 def _times(factor: pooling.PooledFactor) -> str:
-    return _("{middle} times, eight times in ten between {low} and {high}").format(
+    return _("{middle} times (between {low} and {high} eight times in ten)").format(
         middle=f"{factor.middle:.1f}", low=f"{factor.low:.1f}", high=f"{factor.high:.1f}"
     )
 
@@ -184,9 +184,9 @@ def _times(factor: pooling.PooledFactor) -> str:
 def _questions(place: Place, evidence: CoverEvidence) -> list[str]:
     """Of what is further from the usual than can well be."""
     name = covers.name_of(evidence.key)
-    kept = _("That is hardly possible, and counts only as far as it is believable.")
+    kept = _("That is hardly possible, so Cloche uses the readings only within the believable range.")
     return [
-        _("By the readings in {name}, the {name2} would {format}. {kept} {question}").format(
+        _("Going by the readings in {name}, the {name2} would {format}. {kept} {question}").format(
             name=place.name, name2=name, format=WOULD[factor].format(times), kept=kept, question=QUESTIONS[factor]
         )
         for factor, times in pooling.beyond_belief(evidence)
@@ -247,24 +247,24 @@ def _bent(wanted: Built, units: Units) -> BuildingPage:
     if sheet is None:
         tallest = covers.tallest_over(sheet_m, wanted.strip_m)
         wider = covers.narrowest(wanted.strip_m, wanted.plant_m)
-        lines = [_("It takes a sheet {wider} wide.").format(wider=length(wider))]
+        lines = [_("It needs a sheet {wider} wide.").format(wider=length(wider))]
         if tallest > 0:
-            lines.append(_("Under this one plants over that strip may get {tallest} tall.").format(tallest=length(tallest)))
-        text = _("A sheet {sheet} wide has no room for plants {plants} tall over {strip}.")
+            lines.append(_("Under this one, plants over that strip can grow {tallest} tall.").format(tallest=length(tallest)))
+        text = _("A sheet {sheet} wide leaves no room for plants {plants} tall over {strip}.")
         return BuildingPage(text.format(sheet=length(sheet_m), plants=plants, strip=strip), lines, None, "")
-    text = _("Set the edges of a sheet {sheet} wide {spread} apart: it stands {height} high.")
+    text = _("Set the edges of a sheet {sheet} wide {spread} apart. It will be {height} high.")
     headline = text.format(sheet=length(sheet_m), spread=length(sheet.spread_m), height=length(sheet.height_m))
     return BuildingPage(headline, _bent_lines(sheet, plants, units), _arch(sheet, wanted), _keep(wanted, sheet))
 
 
 def _bent_lines(sheet: BentSheet, plants: str, units: Units) -> list[str]:
     if sheet.plantable_m <= 0:
-        room = _("Plants {plants} tall touch it everywhere.").format(plants=plants)
+        room = _("Plants {plants} tall touch the cover everywhere.").format(plants=plants)
     else:
         room = _("Plants {plants} tall have room over {wide}.").format(plants=plants, wide=_rough(units, sheet.plantable_m))
     snow = _(
-        "It bears {share} % of the snow that the same sheet bears bent to a half circle: the wider it is set, the sooner it "
-        "sags. Brush snow off."
+        "It carries {share}% of the snow that the same sheet carries as a half circle. The wider it is "
+        "set, the sooner it sags, so brush snow off."
     ).format(share=round(100 * sheet.snow))
     return [room, snow]
 
@@ -278,9 +278,11 @@ def _box(wanted: Built, latitude_deg: float, units: Units) -> BuildingPage:
     box = covers.box_of(wanted.depth_m, wanted.low_m, wanted.high_m, latitude_deg, wanted.away_deg)
     length = partial(_rough, units)
     if wanted.high_m <= wanted.low_m:
-        headline = _("A level lid {height} over the soil: rain and snow lie on it.").format(height=length(wanted.high_m))
+        headline = _("The lid is level, {height} above the soil, so rain and snow stay on it.").format(
+            height=length(wanted.high_m)
+        )
     else:
-        headline = _("The lid slopes by {slope}°, {mean} over the soil in the middle.").format(
+        headline = _("The lid slopes by {slope}°. In the middle it is {mean} above the soil.").format(
             slope=round(box.slope_deg), mean=length(box.mean_m)
         )
     room = beds.Room(wanted.high_m, wanted.low_m, wanted.depth_m, "lean")
@@ -289,7 +291,7 @@ def _box(wanted: Built, latitude_deg: float, units: Units) -> BuildingPage:
     share = covers.propped(wanted.prop_m)
     if wanted.prop_m > 0:
         lines.append(
-            _("On a prop of {prop} it stands open {share} % of what it can.").format(
+            _("Propped on {prop}, it is open to {share}% of its full opening.").format(
                 prop=length(wanted.prop_m), share=round(100 * share)
             )
         )
@@ -304,27 +306,29 @@ def _room_words(begins: float | None, wanted: Built, units: Units) -> str:
     if begins == 0:
         return _("Plants {plants} tall have room from front to back.").format(plants=plants)
     wide = _rough(units, (1 - begins) * wanted.depth_m)
-    return _("Plants {plants} tall have room over the {wide} at the back.").format(plants=plants, wide=wide)
+    return _("Plants {plants} tall have room over {wide} at the back.").format(plants=plants, wide=wide)
 
 
 def _sun_words(box: Box) -> list[str]:
     """What the slope does for the light."""
     if box.winter is None:
-        return [_("The noon sun of midwinter stands too low to count here.")]
+        return [_("The noon sun in midwinter is too low here to matter.")]
     if box.winter < STEEP_GAIN:
-        return [_("It takes in no more of the noon sun of midwinter than a level lid.")]
-    text = _("At noon in midwinter it takes in {winter} times the direct sun of a level lid, at the equinox {spring} times.")
+        return [_("In midwinter it receives no more noon sun than a level lid.")]
+    text = _(
+        "At noon in midwinter it receives {winter} times the direct sun of a level lid, and at the equinox {spring} times."
+    )
     return [text.format(winter=f"{box.winter:.1f}", spring=f"{box.spring or 0.0:.1f}")]
 
 
 def _common(wanted: Built) -> list[str]:
     now, new, left = covers.lasts(wanted.key, wanted.age_y)
-    light = _("It lets {now} % of the sun through").format(now=round(100 * now))
+    light = _("It lets {now}% of the sun through").format(now=round(100 * now))
     if wanted.age_y and now < new:
-        light = _("{light}, {new} % when it was new").format(light=light, new=round(100 * new))
+        light = _("{light}, {new}% when it was new").format(light=light, new=round(100 * new))
     if left <= 0:
-        return [_("{light}; it is past its usual life.").format(light=light)]
-    return [_("{light}, and usually lasts {left} years more.").format(light=light, left=round(left))]
+        return [_("{light}. It is past its usual life.").format(light=light)]
+    return [_("{light}, and usually lasts {left} more years.").format(light=light, left=round(left))]
 
 
 def _keep(wanted: Built, sheet: BentSheet | None) -> str:

@@ -77,7 +77,7 @@ def opening_page(garden: Garden, units: Units, today: date) -> OpeningPage:
     )
     text = _headline([watched for watched in watched_places if watched.data.covered])
     if not watched_places and any(ground is None or ground.forecast.day != today for _unused, ground in grounds):
-        text = _("The coming days are being worked out.")
+        text = _("Working out the coming days…")
     return OpeningPage(text, covered, lying, away)
 
 
@@ -88,7 +88,7 @@ def _asks(watched: Watched) -> bool:
 
 def _headline(watched_places: list[Watched]) -> str:
     if not watched_places:
-        return _("Nothing is covered now, so there is nothing to open or shut.")
+        return _("No bed is covered now, so there is nothing to open or close.")
     opened = [
         watched
         for watched in watched_places
@@ -96,7 +96,7 @@ def _headline(watched_places: list[Watched]) -> str:
     ]
     nights = [watched.place.name for watched in watched_places if watched.data.nights and watched.data.nights[0].way]
     night = (
-        _(" Tonight {listed} {part} cover.").format(
+        _(" Tonight {listed} {part} a cover.").format(
             listed=words.listed(nights, 3), part=_("needs") if len(nights) == 1 else _("need")
         )
         if nights
@@ -107,7 +107,7 @@ def _headline(watched_places: list[Watched]) -> str:
     first = min(opened, key=lambda watched: watched.days[0].plan.from_h)
     plan = first.days[0].plan
     if is_too_hot(plan):
-        return _("{name} gets too hot today however far it is opened: take its cover off, or shade it.{night}").format(
+        return _("{name} will be too hot today however far you open it. Take the cover off, or shade it.{night}").format(
             name=first.place.name, night=night
         )
     rest = _(", and {count} later").format(count=words.count(len(opened) - 1, "more", "more")) if len(opened) > 1 else ""

@@ -108,17 +108,17 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
     if sliders.cover:
         curves.append((_("inside"), "air-inside", day.inside_c))
     curves += [
-        (_("soil {length}").format(length=units.length_text(depth)), "soil", row)
+        (_("soil at {length}").format(length=units.length_text(depth)), "soil", row)
         for depth, row in zip(SANDBOX_M, day.soil_c, strict=True)
     ]
     if sliders.cover or sliders.grounds:
-        curves.append((_("bare {length}").format(length=units.length_text(0.05)), "course-other", day.bare_c))
+        curves.append((_("soil without cover, {length}").format(length=units.length_text(0.05)), "course-other", day.bare_c))
     drawn = drawing.day(curves, lambda value: units.temperature_text(value, 0))
     under = covers.with_article(sliders.cover) if sliders.cover else ""
     mean = units.temperature_text(sum(day.soil_c[1]) / 24)
     bare = units.temperature_text(sum(day.bare_c) / 24)
-    where = _("Under {under}").format(under=under) if under else _("In the open")
-    against = _(", {bare} bare").format(bare=bare) if len(curves) > 5 or sliders.grounds else ""
+    where = _("Under {under}").format(under=under) if under else _("Without a cover")
+    against = _(", {bare} without the cover").format(bare=bare) if len(curves) > 5 or sliders.grounds else ""
     headline = _("{where} the soil would average {mean}{against}; {name_plural}: {up}.").format(
         where=where, mean=mean, against=against, name_plural=crop.name_plural, up=_up(day.half_d, day.share)
     )
@@ -135,26 +135,26 @@ def _moment(hour: int, sliders: Sliders, day: Day, units: Units) -> Moment:
         cut=slice_of(kind, SHOWN_M, PROFILE_M, day.profile_c[hour], also),
         number=units.temperature_text(day.soil_c[SANDBOX_M.index(SHOWN_M)][hour]),
         inside=units.temperature_text(day.inside_c[hour], 0) if sliders.cover else "",
-        bare=_("bare {temperature}").format(temperature=units.temperature_text(day.bare_c[hour])) if differs else "",
+        bare=_("without cover {temperature}").format(temperature=units.temperature_text(day.bare_c[hour])) if differs else "",
     )
 
 
 def _up(half_d: float | None, share: float) -> str:
     if half_d is None:
         return _("would not come up")
-    return _("half of the seedlings show in {half_d} days, {share} of 100").format(
+    return _("half of the seedlings are up in {half_d} days, {share}% in the end").format(
         half_d=f"{half_d:.0f}", share=f"{share * 100:.0f}"
     )
 
 
 def _sub(bare_d: float | None, half_d: float | None, hottest_c: float, covered: bool, units: Units) -> str:
-    text = [] if not covered else [_("Hottest inside {temperature}.").format(temperature=units.temperature_text(hottest_c, 0))]
+    text = [] if not covered else [_("Hottest inside: {temperature}.").format(temperature=units.temperature_text(hottest_c, 0))]
     if covered:
         bare = (
-            _("In the bare bed they would not come up")
+            _("Without a cover they would not come up")
             if bare_d is None
-            else _("In the bare bed {bare_d} days").format(bare_d=f"{bare_d:.0f}")
+            else _("{bare_d} days without a cover").format(bare_d=f"{bare_d:.0f}")
         )
         text.append(f"{bare}.")
-    text.append(_("The same day is repeated until the ground has settled."))
+    text.append(_("The same day is repeated until the soil temperature has settled."))
     return " ".join(text)

@@ -54,17 +54,21 @@ def _together(sowing: Sowing, other: Sowing) -> bool:
 
 def _line(covered: Sowing, bare: Sowing) -> str:
     name = crops.crop(covered.crop_key).name_plural.capitalize()
-    text = _("{name}: half up after {covered} covered, {bare} bare").format(name=name, covered=_half(covered), bare=_half(bare))
+    text = _("{name}: half up after {covered} under the cover, {bare} without").format(
+        name=name, covered=_half(covered), bare=_half(bare)
+    )
     shares = [_share(sowing) for sowing in (covered, bare)]
     if all(shares):
-        text += _("; of 100 sown {covered} came up covered, {bare} bare").format(covered=shares[0], bare=shares[1])
+        text += _("; of every 100 seeds sown, {covered} came up under the cover and {bare} without").format(
+            covered=shares[0], bare=shares[1]
+        )
     return text + "."
 
 
 def _half(sowing: Sowing) -> str:
     half = _days_to_half(sowing)
     if half is None:
-        return _("a time that cannot be told yet")
+        return _("an unknown time")
     days = words.count(round(half.days), "day", "days")
     if not isfinite(half.high):
         return days
@@ -203,25 +207,25 @@ def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
 
 
 def _answer(trial: CoverTrial, result: Difference | None, units: Units) -> str:
-    names = _("{name} against {name2}").format(name=trial.covered.name, name2=trial.bare.name)
+    names = _("{name} compared with {name2}").format(name=trial.covered.name, name2=trial.bare.name)
     if result is None:
-        return _("{names}: no pair of readings yet.").format(names=names)
+        return _("{names}: no pairs of readings yet.").format(names=names)
     difference = _difference(result.mean_k, units)
     if not isfinite(result.low_k):
-        return _("{names}: {difference} so far, on {count}; that settles nothing yet.").format(
+        return _("{names}: {difference} so far, on {count}. This is not conclusive yet.").format(
             names=names, difference=difference, count=words.count(result.days, "day", "days")
         )
     ends = _("{difference} to {difference2}").format(
         difference=units.difference_text(result.low_k), difference2=units.difference_text(result.high_k)
     )
-    sure = "" if result.settled else _(", so it may be nothing")
-    return _("{names}: {difference}, with 95 % certainty {ends}{sure}.").format(
+    sure = "" if result.settled else _(", so there may be no difference")
+    return _("{names}: {difference} ({ends}, 95% certain){sure}.").format(
         names=names, difference=difference, ends=ends, sure=sure
     )
 
 
 def _sub(trial: CoverTrial, pairs: list[Pair], days: int, units: Units, today: date) -> str:
-    until = _("to {day}").format(day=words.day(trial.ended_on, today)) if trial.ended_on else _("and going on")
+    until = _("to {day}").format(day=words.day(trial.ended_on, today)) if trial.ended_on else _("and still running")
     text = _("{count} on {count2}, at {length}").format(
         count=words.count(len(pairs), "pair", "pairs"),
         count2=words.count(days, "day", "days"),
@@ -234,10 +238,10 @@ def _settles(answer: TrialResult, units: Units) -> str:
     from cloche.bridge.services.trials import TO_K
 
     if answer.difference is None or not isfinite(answer.difference.low_k):
-        return _("Cloche needs pairs from three days to say how many more it takes.")
+        return _("Cloche needs pairs of readings from three days to say how many more are needed.")
     half = units.difference_text(TO_K)
     if answer.to_width == 0:
-        return _("It is known to {half} either way. More days would only sharpen it.").format(half=half)
+        return _("The difference is known to within {half}. More days would only make it more exact.").format(half=half)
     width = (
         _("more days than a season has")
         if answer.to_width is None
@@ -250,8 +254,8 @@ def _settles(answer: TrialResult, units: Units) -> str:
             if answer.to_sign is None
             else _("about {count}").format(count=words.count(answer.to_sign, "more day", "more days"))
         )
-        sign = _(" To tell it from nothing at all takes {more}.").format(more=more)
-    return _("To know it to {half} either way takes {width}.{sign}").format(half=half, width=width, sign=sign)
+        sign = _(" To tell it from no difference at all would take {more}.").format(more=more)
+    return _("To know the difference to within {half} would take {width}.{sign}").format(half=half, width=width, sign=sign)
 
 
 def _days(trial: CoverTrial, pairs: list[Pair]) -> list[tuple[date, float]]:
@@ -262,14 +266,12 @@ def _baseline(answer: TrialResult, units: Units) -> str:
     """What the bed was before it was covered, which is no merit of the cover."""
     base = answer.baseline
     if base is None:
-        return " " + _(
-            "Nobody read both beds before the cover went on: if one was warmer anyway, that is counted as the cover’s doing."
-        )
+        return " " + _("Nobody read both beds before the cover went on. If one was already warmer, the cover gets the credit.")
     if not answer.baseline_counts:
-        return " " + _("Only {count} was read before the cover went on: too little to compare with, so it is not used.").format(
-            count=words.count(base.days, "day", "days")
-        )
-    return " " + _("Before it was covered it was {difference} anyway, on {count}: that is taken off.").format(
+        return " " + _(
+            "Only {count} was read before the cover went on. That is too little to compare with, so it is not used."
+        ).format(count=words.count(base.days, "day", "days"))
+    return " " + _("Before the cover went on, the bed already differed by {difference} on {count}. This is subtracted.").format(
         difference=_difference(base.mean_k, units), count=words.count(base.days, "day", "days")
     )
 
@@ -279,8 +281,8 @@ def _astray(slips: tuple[date, ...], today: date) -> str:
     far = [words.day(on, today) for on in slips]
     if not far:
         return ""
-    stands = _("stands") if len(far) == 1 else _("stand")
-    return " " + _("{listed} {stands} far from all others, probably a slip, and {left} left out.").format(
+    stands = _("is") if len(far) == 1 else _("are")
+    return " " + _("{listed} {stands} far from all the others, probably an error, and {left} left out.").format(
         listed=words.listed(far, 3), stands=stands, left=_("is") if len(far) == 1 else _("are")
     )
 
@@ -292,21 +294,21 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], answer: TrialResult, units: U
         return ""
     within = [p for p in pairs if covered.start <= p.at < covered.end and bare.start <= p.at < bare.end]
     if not within:
-        return _("Its readings teach both places like any others.")
+        return _("The readings also improve the forecasts of both beds.")
     expected = sum(covered.soil_at(p.at) - bare.soil_at(p.at) for p in within) / len(within)
     warmer_k = sum(p.warmer_k for p in within) / len(within)
-    text = _("At these hours of the last three weeks the beds differed by {measured}; the forecast has {expected}.").format(
-        measured=units.difference_text(warmer_k), expected=units.difference_text(expected)
-    )
+    text = _(
+        "At these hours of the last three weeks the measured difference was {measured}; the forecast was {expected}."
+    ).format(measured=units.difference_text(warmer_k), expected=units.difference_text(expected))
     if answer.baseline_counts:
-        text += " " + _("Both include what the bed was before it was covered.")
+        text += " " + _("Both figures include the difference before the cover went on.")
     breath = covered.data.parameters.get("exchange")
     if breath is None:
         return text
     low, middle, high = breath
-    return _("{text} It takes the cover to leak {middle} times the air its kind usually does ({low} to {high}).").format(
-        text=text, middle=f"{middle:.1f}", low=f"{low:.1f}", high=f"{high:.1f}"
-    )
+    return _(
+        "{text} The result suggests that the cover leaks {middle} times as much air as its kind usually does ({low} to {high})."
+    ).format(text=text, middle=f"{middle:.1f}", low=f"{low:.1f}", high=f"{high:.1f}")
 
 
 def _drawn(days: list[tuple[date, float]], difference: Difference | None, units: Units) -> drawing.Pairs | None:

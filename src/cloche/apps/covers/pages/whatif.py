@@ -143,7 +143,7 @@ def _there(cover: PlaceCover, today: date) -> Offer:
     """What stands over the place already, as it is aired there."""
     span = CoverSpan(cover.key, **aired(cover.key)) if cover.period is None else span_of(cover.period, today)  # type: ignore[arg-type]
     return Offer(
-        words.sentence(cover.name), _("stands there now"), replace(span, first=None, last=None), None, _("here already")
+        words.sentence(cover.name), _("already on this bed"), replace(span, first=None, last=None), None, _("here already")
     )
 
 
@@ -162,7 +162,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     snapshot = ModelSnapshot.objects.filter(place=place).first()
     if snapshot is None:
         return waiting_page(
-            _("{name} is being worked out for the first time; the answer comes by itself.").format(name=place.name)
+            _("Working out the first forecast for {name}… The answer will appear here.").format(name=place.name)
         )
     offered = offers(garden, today, question.on, place, question.also)
     keys = (question.crop_key,) if question.crop_key else usual_crops(garden)
@@ -177,7 +177,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
     try:
         bare, *gains = run_low_priority(WHAT_IF, bytes(snapshot.packed), inputs, query)
     except OutdatedSnapshot:
-        return waiting_page(_("{name} is being worked out anew; the answer comes by itself.").format(name=place.name))
+        return waiting_page(_("Updating the forecast for {name}… The answer will appear here.").format(name=place.name))
     return _answer(question, units, today, bare, list(zip(offered, gains, strict=True)))
 
 
@@ -244,15 +244,15 @@ class _Writer:
     def order(self) -> str:
         """How the covers are sorted."""
         if self.crop is None:
-            return _("Sorted by how much each warms the soil over the first fortnight.")
-        return _("Sorted by the day on which the soil is ready for {crop}, then by warmth.").format(crop=self.crop.name_plural)
+            return _("Sorted by how much each cover warms the soil over the first two weeks.")
+        return _("Sorted by the date on which the soil is ready for {crop}, then by warmth.").format(crop=self.crop.name_plural)
 
     def bare_row(self) -> Row:
         first = self.bare.crops[0] if self.crop and self.bare.crops else None
         kind = "raised" if self.question.place.kind == "raised" else "open"
         return Row(
             name="Bare",
-            what=_("as it lies"),
+            what=_("as it is"),
             cut=self._cut(kind, self.bare),
             number=self.units.temperature_text(self.bare.profile_c[SHOWN]),
             air=self._air(self.bare),
@@ -271,11 +271,9 @@ class _Writer:
         free = [pair for pair in pairs if pair[0].item and not pair[0].busy] or [p for p in pairs if not p[0].busy] or pairs
         if self.crop is None:
             offer, gain = max(free, key=lambda pair: pair[1].gain_k[1])
-            text = _("{named} on {place} {when} warms the ground most: by {k} over a fortnight.")
+            text = _("{named} on {place} {when} warms the soil most: by {k} over two weeks.")
             if len(free) < len(pairs):
-                text = _(
-                    "Of the covers that are free, {named} on {place} {when} warms the ground most: by {k} over a fortnight."
-                )
+                text = _("Of your free covers, {named} on {place} {when} warms the soil most: by {k} over two weeks.")
             return text.format(named=self._named(offer), place=place, when=when, k=self._k(gain.gain_k[1]))
         ahead = [(offer, gain.crops[0]) for offer, gain in free if gain.crops[0].gained_d is not None]
         if not ahead or (best := max(ahead, key=lambda pair: pair[1].gained_d or 0))[1].gained_d in (0, None):
@@ -283,7 +281,7 @@ class _Writer:
         offer, first = best
         sooner = words.count(first.gained_d or 0, "day", "days")
         ready = self._when(self.today + timedelta(days=first.ready_d or 0))
-        return _("{named} on {place} {when}: ready for {name_plural} {ready}, {sooner} sooner than bare.").format(
+        return _("{named} on {place} {when}: ready for {name_plural} {ready}, {sooner} sooner than without a cover.").format(
             named=self._named(offer), place=place, when=when, name_plural=self.crop.name_plural, ready=ready, sooner=sooner
         )
 
@@ -291,32 +289,38 @@ class _Writer:
         assert self.crop is not None  # noqa: S101 - asked for
         name, bare = self.crop.name_plural, self.bare.crops[0]
         if bare.ready_d is not None and bare.ready_d <= (self.question.on - self.today).days:
-            return _("{name} is warm enough for {name2} as it lies; a cover only brings them up sooner.").format(
+            return _("{name} is already warm enough for {name2}. A cover only brings them up sooner.").format(
                 name=self.question.place.name, name2=name
             )
         able = [(offer, gain.crops[0]) for offer, gain in free if gain.crops[0].ready_d is not None]
         if not able:
-            return _("No cover makes {name} warm enough for {name2} within the weeks ahead.").format(
+            return _("No cover makes {name} warm enough for {name2} in the weeks ahead.").format(
                 name=self.question.place.name, name2=name
             )
         offer, first = min(able, key=lambda pair: pair[1].ready_d or 0)
         ready = self._when(self.today + timedelta(days=first.ready_d or 0))
-        return _("{named} makes {name} ready for {name2} {ready}; bare, it is not in sight.").format(
+        return _("{named} makes {name} ready for {name2} {ready}. Without a cover, no date is in sight.").format(
             named=self._named(offer), name=self.question.place.name, name2=name, ready=ready
         )
 
     def sub(self) -> str:
         waits = (
-            "" if self.crop is None else _(" Sown {when}, the day marked on each ribbon.").format(when=self._when(self.sow_on))
+            ""
+            if self.crop is None
+            else _(" The answers are for a sowing {when}, the day marked on each ribbon.").format(when=self._when(self.sow_on))
         )
         sowing_rule = ""
         if self.wanted_c is not None:
-            sowing_rule = _(" Ready means a week at {temperature} or more, by your way of sowing.").format(
+            sowing_rule = _(" Ready means a week at {temperature} or more, by your sowing rule.").format(
                 temperature=self.units.temperature_text(self.wanted_c, 0)
             )
         depth = self.units.length_text(self.question.place.seed_depth_m)
-        usual = _(" So far ahead it goes by the usual weather.") if (self.question.on - self.today).days > FORETOLD_D else ""
-        return _("Soil at {depth}, {degree}, aired on sunny days.{usual}{waits}{sowing_rule}").format(
+        usual = (
+            _(" So far ahead, the answer is based on the usual weather.")
+            if (self.question.on - self.today).days > FORETOLD_D
+            else ""
+        )
+        return _("Soil at {depth} ({degree}), opened on sunny days.{usual}{waits}{sowing_rule}").format(
             depth=depth, degree=self.units.degree, usual=usual, waits=waits, sowing_rule=sowing_rule
         )
 
@@ -335,21 +339,21 @@ class _Writer:
             return _("{days} sooner").format(days=words.count(gained_d, "day", "days"))
         gain_k = gain.gain_k[1]
         if abs(gain_k) < TELLS_K:
-            return _("as bare")
+            return _("same as without cover")
         return _("{k} warmer").format(k=self._k(gain_k)) if gain_k > 0 else _("{k} colder").format(k=self._k(-gain_k))
 
     def _gain(self, gain: CoverGain) -> str:
         low, middle, high = gain.gain_k
         if abs(middle) < TELLS_K:
-            return _("About as warm as bare.")
+            return _("About as warm as without a cover.")
         way, ends = _("warmer") if middle > 0 else _("colder"), _("{k} to {k2}").format(k=self._k(low), k2=self._k(high))
-        return _("{k} {way} than bare, day and night together over a fortnight ({ends}).").format(
+        return _("{k} {way} than without a cover, averaged over day and night for two weeks ({ends}).").format(
             k=self._k(abs(middle)), way=way, ends=ends
         )
 
     def _ready(self, first: ForCrop) -> str:
         if first.ready_d is None:
-            return _("Not ready within the weeks ahead.")
+            return _("Not ready in the weeks ahead.")
         ready = self._when(self.today + timedelta(days=first.ready_d))
         sooner = _(", {count} sooner").format(count=words.count(first.gained_d, "day", "days")) if first.gained_d else ""
         return _("Ready {ready}{sooner}.").format(ready=ready, sooner=sooner)
@@ -357,28 +361,29 @@ class _Writer:
     def _up(self, first: ForCrop) -> str:
         low, middle, high = first.half_d
         if middle is None:
-            return _("Sown then, hardly half would come up.")
+            return _("If sown then, fewer than half would come up.")
         late = "" if high is None or low is None else _(" ({low} to {high})").format(low=f"{low:.0f}", high=f"{high:.0f}")
-        return _("Half of the seedlings show in {middle} days{late}; {share} of 100 good seeds come up.").format(
+        return _("Half of the seedlings are up in {middle} days{late}; {share}% of good seeds come up.").format(
             middle=f"{middle:.0f}", late=late, share=f"{first.share * 100:.0f}"
         )
 
     def _inside(self, gain: CoverGain, key: str) -> str:
         hot, hotter, cold = (self._t(value) for value in (gain.hottest_c[1], gain.hottest_c[2], gain.coldest_c[1]))
         if key in covers.SELF_AIRING:
-            return _("In the first fortnight {cold} to {hot} beneath it.").format(cold=cold, hot=hot)
+            return _("In the first two weeks, temperatures under it range from {cold} to {hot}.").format(cold=cold, hot=hot)
         opened = (
-            _(" Open about {open_h} h a day.").format(open_h=f"{gain.open_h:.0f}")
+            _(" Open it for about {open_h} h a day.").format(open_h=f"{gain.open_h:.0f}")
             if gain.open_h >= 1
             else _(" It rarely needs opening.")
         )
         return _(
-            "In the first fortnight {cold} at the coldest, {hot} (or {hotter}) at the hottest if it stays shut.{opened}"
+            "In the first two weeks, the coldest night is {cold} and the hottest day {hot} ({hotter} at "
+            "worst) if it stays closed.{opened}"
         ).format(cold=cold, hot=hot, hotter=hotter, opened=opened)
 
     def _off(self, first: ForCrop) -> str:
         if first.off_d is None:
-            return _("Nights stay too cold to take it off within the weeks ahead.")
+            return _("Nights stay too cold to take it off in the weeks ahead.")
         return _("Nights are warm enough to take it off {when}.").format(
             when=self._when(self.today + timedelta(days=first.off_d))
         )

@@ -116,13 +116,15 @@ def _why_not(
     sent: Sent, at: datetime, now: datetime, probes: dict[str, list[Probe]], shift: timedelta
 ) -> tuple[str, str] | None:
     if sent.channel not in probes:
-        return "channel", _("Nobody has said where probe “{channel}” is; say so under Loggers.").format(channel=sent.channel)
+        return "channel", _("Probe “{channel}” has not been assigned to a place. Assign it under Loggers.").format(
+            channel=sent.channel
+        )
     if sent.temperature != sent.temperature or abs(sent.temperature) > 1e6:
         return "value", _("{temperature} is not a temperature.").format(temperature=sent.temperature)
     if abs(shift) > CLOCK_OFF:
-        return "clock", _("The device’s clock is more than a day off: set it and send again.")
+        return "clock", _("The device’s clock is more than a day off. Set it and send again.")
     if at > now + GRACE:
-        return "future", _("{at} lies in the future: the device’s clock runs ahead, or its zone is missing.").format(
+        return "future", _("{at} is in the future: the device’s clock runs ahead, or its time zone is missing.").format(
             at=f"{at:%Y-%m-%d %H:%M}"
         )
     if at < FIRST:

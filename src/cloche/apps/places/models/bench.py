@@ -36,7 +36,7 @@ def sane_spots(spots: Any) -> None:
     """Nine temperatures, some of which may be missing."""
     known = isinstance(spots, list) and len(spots) == SPOTS
     if not known or not all(spot is None or (isinstance(spot, int | float) and -40 <= spot <= 90) for spot in spots):
-        raise ValidationError(_("Nine temperatures, some of which may be missing."))
+        raise ValidationError(_("Enter nine temperatures; some may be left out."))
 
 
 class RoomAir(models.Model):
@@ -44,8 +44,8 @@ class RoomAir(models.Model):
 
     class What(models.TextChoices):
         NOW = "room", lazy("now")
-        LOWEST = "room_low", lazy("lowest since it was set back")
-        HIGHEST = "room_high", lazy("highest since it was set back")
+        LOWEST = "room_low", lazy("lowest since reset")
+        HIGHEST = "room_high", lazy("highest since reset")
 
     room = models.ForeignKey(Room, on_delete=models.CASCADE, related_name="air")
     what = models.CharField(max_length=10, choices=What, default=What.NOW)
@@ -69,11 +69,11 @@ class HeatPeriod(models.Model):
         BASE = "base", lazy("heated propagator base")
         CABLE = "cable", lazy("soil-warming cable")
         WIRE = "wire", lazy("low-voltage warming wire")
-        HOUSE = "house", lazy("heater that keeps the air of the room or house up")
+        HOUSE = "house", lazy("heater for the air of the room or house")
 
     class Control(models.TextChoices):
         ALWAYS = "always", lazy("always on")
-        TIMER = "timer", lazy("on by the clock")
+        TIMER = "timer", lazy("timer")
         THERMOSTAT = "thermostat", lazy("thermostat")
 
     class Probe(models.TextChoices):
@@ -126,20 +126,21 @@ class HeatPeriod(models.Model):
     def clean(self) -> None:
         """Days in order, a power that its area can take, a thermostat with room between on and off."""
         if self.first and self.last and self.last < self.first:
-            raise ValidationError({"last": _("It goes before it comes.")})
+            raise ValidationError({"last": _("The last day must not be before the first.")})
         if (self.cable_m is None) != (self.cable_w_m is None):
-            raise ValidationError({"cable_w_m": _("Say both how long the cable is and its watts a metre, or neither.")})
+            raise ValidationError({"cable_w_m": _("Enter both the length of the cable and its watts per metre, or neither.")})
         self._refuse_too_strong()
         ruled = self.control == self.Control.THERMOSTAT and self.source != self.Kind.HOUSE
         if ruled and self.stop_c - self.start_c < LEAST_SWING_K:
-            raise ValidationError({"stop_c": _("A thermostat stops at least half a degree above where it starts.")})
+            raise ValidationError({"stop_c": _("The thermostat must stop at least half a degree above its start.")})
 
     def _refuse_too_strong(self) -> None:
         most = most_watts(self.source, self.area_m2)
         if most is None or self.power_w is None or self.power_w <= most:
             return
         text = _(
-            "{watts} W on {area} m² would be {density} W/m². Nothing below plants gives more than {most}: check watts and size."
+            "{watts} W on {area} m² would be {density} W/m². No heater under plants gives more than {most}: "
+            "check the watts and the size."
         )
         density, limit = self.power_w / self.area_m2, most / self.area_m2
         shown = {
@@ -182,7 +183,7 @@ class Lamp(models.Model):
     def clean(self) -> None:
         """Days in order."""
         if self.first and self.last and self.last < self.first:
-            raise ValidationError({"last": _("It goes before it comes.")})
+            raise ValidationError({"last": _("The last day must not be before the first.")})
 
 
 class HeatTest(models.Model):

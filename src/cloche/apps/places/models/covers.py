@@ -62,7 +62,7 @@ class Cover(models.Model):
             except OutOfRange as refusal:
                 raise ValidationError({"spread_m": str(refusal)}) from refusal
         if is_box(self.kind) and (self.low_m is None) != (self.high_m is None):
-            raise ValidationError({"high_m": _("Give a frame’s height in front and at the back, or neither.")})
+            raise ValidationError({"high_m": _("Enter both heights of a frame, front and back, or neither.")})
 
 
 class CoverDamage(models.Model):
@@ -98,7 +98,7 @@ class CoverPeriod(models.Model):
 
     class Opens(models.TextChoices):
         CLOSED = "closed", lazy("kept closed")
-        ABOVE = "above", lazy("opened as far as needed to stay below a warmth")
+        ABOVE = "above", lazy("opened to stay below a temperature")
         HOURS = "hours", lazy("opened between hours")
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="cover_periods")
@@ -124,9 +124,9 @@ class CoverPeriod(models.Model):
     def clean(self) -> None:
         """Days and hours in order."""
         if self.first and self.last and self.last < self.first:
-            raise ValidationError({"last": _("It comes off before it goes on.")})
+            raise ValidationError({"last": _("The date off must not be before the date on.")})
         if self.opens == self.Opens.HOURS and self.from_h >= self.to_h:
-            raise ValidationError({"to_h": _("It is closed before it is opened.")})
+            raise ValidationError({"to_h": _("The hour of closing must be after the hour of opening.")})
 
 
 class Operation(models.Model):
@@ -162,9 +162,9 @@ class Hotbed(models.Model):
     def clean(self) -> None:
         """Days in order."""
         if self.filled_on and self.topped_up_on and self.topped_up_on <= self.filled_on:
-            raise ValidationError({"topped_up_on": _("It is topped up after it was filled.")})
+            raise ValidationError({"topped_up_on": _("The date of topping up must be after the date of filling.")})
         if self.filled_on and self.matted_until and self.matted_until <= self.filled_on:
-            raise ValidationError({"matted_until": _("The mat comes off after the bed was filled.")})
+            raise ValidationError({"matted_until": _("The date the mat comes off must be after the date of filling.")})
 
 
 class HotbedTray(models.Model):
@@ -182,11 +182,11 @@ class HotbedTray(models.Model):
     def clean(self) -> None:
         """On a hotbed, days in order."""
         if self.first and self.last and self.last < self.first:
-            raise ValidationError({"last": _("It goes before it comes.")})
+            raise ValidationError({"last": _("The last day must not be before the first.")})
         if self.hotbed_id and self.hotbed.kind != "hotbed":
-            raise ValidationError({"hotbed": _("{name} is no hotbed.").format(name=self.hotbed.name)})
+            raise ValidationError({"hotbed": _("{name} is not a hotbed.").format(name=self.hotbed.name)})
         if self.place_id and self.place.kind == "hotbed":
-            raise ValidationError({"hotbed": _("{name} is itself a hotbed.").format(name=self.place.name)})
+            raise ValidationError({"hotbed": _("{name} is a hotbed itself.").format(name=self.place.name)})
 
 
 class HotbedFill(models.Model):

@@ -30,7 +30,7 @@ class Room(models.Model):
     """A room in which trays stand. night_c, day_c: between which it is kept; None: as is usual of its kind."""
 
     class Kind(models.TextChoices):
-        SHED = "shed", lazy("lived-in back room or kept-up shed")
+        SHED = "shed", lazy("back room in use, or frost-free shed")
         LIVING = "living", lazy("warm living room")
         RADIATOR = "radiator", lazy("sill or shelf by a radiator")
         COOL = "cool", lazy("cool room, little heated")
@@ -59,9 +59,9 @@ class Room(models.Model):
     def clean(self) -> None:
         """Night and day come together, the night no warmer."""
         if (self.night_c is None) != (self.day_c is None):
-            raise ValidationError({"day_c": _("Say both how cold its nights and how warm its days are, or neither.")})
+            raise ValidationError({"day_c": _("Enter both the night and the daytime temperature, or neither.")})
         if self.night_c is not None and self.day_c is not None and self.day_c < self.night_c:
-            raise ValidationError({"day_c": _("Its days are no colder than its nights.")})
+            raise ValidationError({"day_c": _("The daytime temperature must not be below the night temperature.")})
 
 
 class CurrentPlaces(models.Manager["Place"]):
@@ -128,6 +128,6 @@ class Place(models.Model):
     def clean(self) -> None:
         """Shade has a beginning and an end."""
         if (self.shaded_from_h is None) != (self.shaded_to_h is None):
-            raise ValidationError({"shaded_to_h": _("Say both when the shade comes and when it goes, or neither.")})
+            raise ValidationError({"shaded_to_h": _("Enter both hours of shade, or neither.")})
         if self.shaded_from_h is not None and self.shaded_to_h is not None and self.shaded_from_h >= self.shaded_to_h:
-            raise ValidationError({"shaded_to_h": _("The shade goes before it comes.")})
+            raise ValidationError({"shaded_to_h": _("The shade must end after it starts.")})

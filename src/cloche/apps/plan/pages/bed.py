@@ -186,10 +186,10 @@ def _headline(place: Place, lines: list[PatchLine], today: date) -> str:
     stands = [line.name for line in lines if line.kind == "standing"]
     if late:
         names = words.listed([line.name for line in late], MOST_NAMED)
-        return _("{place}: {names} should be in by now.").format(place=place.name, names=names)
+        return _("{place}: {names} should have been sown or planted by now.").format(place=place.name, names=names)
     if coming:
         day = words.day(coming[0].planting.planned_on or today, today)
-        return _("{place}: {name} goes in next, on {day}.").format(place=place.name, name=coming[0].name, day=day)
+        return _("{place}: {name} comes next, on {day}.").format(place=place.name, name=coming[0].name, day=day)
     if stands:
         return _("{place}: {names}.").format(place=place.name, names=words.listed(sorted(set(stands)), MOST_NAMED))
     return _("{place} is empty.").format(place=place.name)
@@ -201,9 +201,7 @@ def _sub(shape: BedShape, units: Units) -> str:
         width=units.length_text(shape.width_m),
         square=units.length_text(shape.square_m),
     )
-    return _("{size}. Drag a patch, or choose it and use the arrow keys; its form says everything in numbers.").format(
-        size=size
-    )
+    return _("{size}. Drag a patch, or select it and use the arrow keys. Its form has everything in numbers.").format(size=size)
 
 
 def _roof(
@@ -241,7 +239,7 @@ def _beyond(cover: PlaceCover, shape: BedShape, units: Units) -> list[str]:
     covered_m = cover.covered_m
     if covered_m is None or covered_m > shape.length_m - shape.square_m / 2:
         return []
-    text = _("{cover} is over {covered} of the bed’s {length}: what is planted beyond it stands in the open.")
+    text = _("{cover} is over {covered} of the bed’s {length}. Plants beyond it are uncovered.")
     return [
         text.format(
             cover=words.sentence(cover.name), covered=units.length_text(covered_m), length=units.length_text(shape.length_m)
@@ -281,7 +279,7 @@ def _warnings(rows: list[Planting], there: list[Planting], today: date) -> list[
         for other, other_box in laid[i + 1 :]:
             if plants.overlap(box, other_box):
                 names = texts.name_of(row), texts.name_of(other)
-                sentences.append(_("{name} and {other} share ground.").format(name=names[0], other=names[1]))
+                sentences.append(_("{name} and {other} overlap.").format(name=names[0], other=names[1]))
     return sentences
 
 
@@ -289,7 +287,7 @@ def _free(lines: list[PatchLine], growing: dict[int, Grows], today: date) -> lis
     """When ground becomes free, the soonest first."""
     ends = [(growing[line.planting.pk].until, texts.crop_name(line.planting)) for line in lines if line.kind == "standing"]
     dated = [(until, name) for until, name in ends if until is not None]
-    late = [_("as soon as {name} is pulled").format(name=name) for until, name in dated if until <= today]
+    late = [_("as soon as {name} has been cleared").format(name=name) for until, name in dated if until <= today]
     coming = sorted((until, name) for until, name in dated if until > today)
     return late + [_("{day}, after {name}").format(day=words.day(until, today), name=name) for until, name in coming]
 

@@ -96,20 +96,20 @@ def plan_page(garden: Garden, today: date) -> PlanPage:
 
 def _headline(meant: list[Meant], late: list[Meant], begun: bool) -> str:
     if not begun:
-        return _("What is to stand where this year?")
+        return _("What will you grow where this year?")
     if late:
         number = len(late)
         text = ngettext(
-            "One planting of the plan is late: {what}.", "{number} plantings of the plan are late, first {what}.", number
+            "One planting in the plan is late: {what}.", "{number} plantings in the plan are late, first {what}.", number
         )
         return text.format(number=number, what=f"{late[0].what}")
     if meant:
         return _("Next in the plan: {what}, {when}.").format(what=meant[0].what, when=meant[0].when)
-    return _("Everything in the plan is in.")
+    return _("Everything in the plan has been sown or planted.")
 
 
 def _sub(waiting: int, done: int) -> str:
-    return _("{done} in this year, {waiting} still meant. Choose a bed to work in its plan.").format(
+    return _("{done} done this year, {waiting} still planned. Choose a bed to open its plan.").format(
         done=words.count(done, "planting", "plantings"), waiting=waiting
     )
 
@@ -131,9 +131,9 @@ def _small(place: Place, shape: BedShape | None, rows: list[Planting]) -> SmallB
 def _meant(planting: Planting, today: date) -> Meant:
     count = texts.how_many(planting, patch_of(planting)) or 0
     name = texts.plants_of(planting) if count != 1 else texts.crop_name(planting)
-    what = _("{count} {name} into {place}").format(count=count, name=name, place=planting.place.name)
+    what = _("{count} {name} in {place}").format(count=count, name=name, place=planting.place.name)
     if planting.planned_on is None:
-        return Meant(planting, _("without a day"), what, "later")
+        return Meant(planting, _("without a date"), what, "later")
     kind = (
         "late" if planting.planned_on < today else "soon" if planting.planned_on <= today + timedelta(days=SOON_D) else "later"
     )
@@ -154,7 +154,7 @@ def seed_needed(garden: Garden, waiting: list[Planting]) -> list[SeedNeed]:
             crops.crop(key).name,
             key,
             ceil(number * SPARE),
-            words.count(packets[key], "packet", "packets") if packets[key] else _("none in the box: to buy"),
+            words.count(packets[key], "packet", "packets") if packets[key] else _("none in the box: buy some"),
         )
         for key, number in sorted(needs.items(), key=lambda item: crops.crop(item[0]).name)
     ]

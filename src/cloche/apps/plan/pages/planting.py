@@ -45,7 +45,7 @@ def planting_page(planting: Planting, units: Units, today: date) -> PlantingPage
     """Of one planting."""
     events = [(event.pk, words.day(event.on, today), texts.event_line(event, units)) for event in planting.events.all()]
     if not planting.crop_key:
-        return PlantingPage(_("Ground left for later in {place}.").format(place=planting.place.name), [], None, events)
+        return PlantingPage(_("Space kept for later in {place}.").format(place=planting.place.name), [], None, events)
     grows = courses.known_of(planting.place, today).grows(planting)
     patch = patch_of(planting)
     name, state = texts.name_of(planting), texts.state(planting, grows, today)

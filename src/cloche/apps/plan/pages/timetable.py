@@ -57,12 +57,12 @@ class Kind(StrEnum):
 
 
 HEADLINES = {
-    Kind.ON: lazy("{place}: put its cover on {day}, for {name}."),
-    Kind.IN: lazy("{place}: {name}, into the ground {day}."),
-    Kind.UP: lazy("{place}: {name}, up about {day}; from then on air it when the sun shines."),
-    Kind.ENDS: lazy("{place}: leave the ends of its cover open from {day} on."),
-    Kind.TOUCHES: lazy("{place}: {name}, touching the cover about {day}."),
-    Kind.OFF: lazy("{place}: its cover can come off {day}."),
+    Kind.ON: lazy("{place}: put the cover on {day}, for {name}."),
+    Kind.IN: lazy("{place}: sow or plant {name} {day}."),
+    Kind.UP: lazy("{place}: {name} up about {day}. From then on, open the cover when the sun shines."),
+    Kind.ENDS: lazy("{place}: leave the ends of the cover open from {day} on."),
+    Kind.TOUCHES: lazy("{place}: {name} touch the cover about {day}."),
+    Kind.OFF: lazy("{place}: the cover can come off {day}."),
 }
 
 
@@ -207,7 +207,7 @@ def _row(
     )
     ends, off = (None if each is None else today + timedelta(days=each) for each in (days.ends_d, days.off_d))
     if not over.stands and off is not None and off <= up:
-        text = _("It needs no cover: by the time it is up, nights are mild enough or a sowing in the open would be up as well.")
+        text = _("It needs no cover: by the time it is up, nights are mild enough, or an uncovered sowing would be up as well.")
         return Row(texts.name_of(plant.planting), plant.planting if plant.planting.pk else None, None, [], text, None, None)
     if over.period is not None:
         on = over.period.first
@@ -244,10 +244,10 @@ def _steps(
         return Step(kind, day, words.day(day, today), what, advice)
 
     always = over.stands and over.period is None
-    steps = [] if always else [step(Kind.ON, on, _("cover on"), "" if over.stands else _("for the ground to warm and dry"))]
-    steps.append(step(Kind.IN, plant.begins, _("sown") if seeded else _("set out")))
+    steps = [] if always else [step(Kind.ON, on, _("cover on"), "" if over.stands else _("for the soil to warm and dry"))]
+    steps.append(step(Kind.IN, plant.begins, _("sown") if seeded else _("planting out")))
     if seeded:
-        steps.append(step(Kind.UP, plant.up, _("up"), _("from now on air it on every sunny day, and shut it for the night")))
+        steps.append(step(Kind.UP, plant.up, _("up"), _("from now on, open it on every sunny day and close it for the night")))
     if ends is not None and (off is None or ends < off):
         steps.append(step(Kind.ENDS, ends, _("ends open"), _("nights stay above {low}").format(low=ends_c)))
     if touches is not None and (off is None or touches <= off):
@@ -260,9 +260,9 @@ def _steps(
 def _off_words(by: OffBy, night: str) -> str:
     return {
         OffBy.NIGHTS: _("nights stay above {night}").format(night=night),
-        OffBy.HEIGHT: _("it is as tall as the cover"),
+        OffBy.HEIGHT: _("the crop is as tall as the cover"),
         OffBy.ESTABLISHED: _("seedlings are established"),
-        OffBy.BARE: _("a sowing without any cover would be up by now"),
+        OffBy.BARE: _("an uncovered sowing would be up by now"),
     }[by]
 
 
@@ -273,11 +273,14 @@ def _caution(
     if touches is None or clear_m is None or (off is not None and not days.too_low_d):
         return ""
     if off is None:
-        return _("It touches the cover while nights still ask for one: raise it, or open it at the top by day.")
+        return _(
+            "The crop touches the cover while nights are still too cold without one. Raise the cover, or "
+            "open it at the top during the day."
+        )
     tall = units.length_text(round(plant.course.height_on(off), 2))
     text = ngettext(
-        "The cover is too low for its last {number} day: it is {clear} high there, and the crop gets {tall} by then.",
-        "The cover is too low for its last {number} days: it is {clear} high there, and the crop gets {tall} by then.",
+        "The cover is too low for its last {number} day: it is {clear} high there, and the crop will be {tall}.",
+        "The cover is too low for its last {number} days: it is {clear} high there, and the crop will be {tall}.",
         days.too_low_d,
     )
     return text.format(number=days.too_low_d, clear=units.length_text(round(clear_m, 2)), tall=tall)
@@ -285,43 +288,44 @@ def _caution(
 
 def _without(place: Place, over: Over | None) -> str:
     if over is None:
-        return _("No cover goes over {place}.").format(place=place.name)
-    return _("{place} has no forecast yet: its cover’s days come with it.").format(place=place.name)
+        return _("There is no cover over {place}.").format(place=place.name)
+    return _("{place} has no forecast yet. The dates for its cover will appear with it.").format(place=place.name)
 
 
 def _headline(place: Place, over: Over, rows: list[Row], today: date) -> str:
     if not rows:
-        return _("Nothing stands in {place} or is meant for it yet.").format(place=place.name)
+        return _("Nothing is growing in {place} or planned for it yet.").format(place=place.name)
     ahead = [(row.coming.on, row.name, row.coming) for row in rows if row.coming]
     if not ahead:
-        return _("{place}: nothing more to do at its cover.").format(place=place.name)
+        return _("{place}: nothing more to do for the cover.").format(place=place.name)
     _on, name, step = min(ahead, key=lambda each: each[:2])
     return str(HEADLINES[step.kind]).format(place=place.name, day=step.when, name=name)
 
 
 def _sub(place: Place, over: Over, today: date) -> str:
     if over.stands and over.period is None:
-        return _("Under {cover}, which always stands there.").format(cover=over.name)
+        return _("Under {cover}, which is always there.").format(cover=over.name)
     if over.period is None:
         return _(
-            "As if {cover} went over it. The crop grows in the picture as the ground is now; covered, it is sooner."
+            "As if {cover} were put over it. The picture shows the crop in soil as it is now; under the "
+            "cover it would be sooner."
         ).format(cover=over.name)
     if over.period.first > today:
-        return _("Under {cover}, from {day} on.").format(cover=over.name, day=words.day(over.period.first, today))
+        return _("Under {cover} from {day} on.").format(cover=over.name, day=words.day(over.period.first, today))
     return _("Under {cover} since {day}.").format(cover=over.name, day=words.day(over.period.first, today))
 
 
 def _after(place: Place, free: date | None, today: date) -> str:
     """Where the cover could go then."""
     if free is None:
-        return _("Nights do not let it go within sight.")
+        return _("Nights stay too cold to take it off for as far as the forecast goes.")
     windows = forecasts.sown_windows(place.garden.places.all(), outlooks_in(place.garden))
     meant = plants.current_in(place.garden, today).filter(planted_on=None, planned_on__gte=free).exclude(place=place)
     for planting in meant.exclude(crop_key="").exclude(place__kind__in=BENCHES).order_by("planned_on", "pk"):
         sure = next((row.windows for row in windows.get(planting.crop_key, []) if row.place.pk == planting.place_id), None)
         then = planting.planned_on or free
         if sure is not None and (not sure or sure[0].earliest > then):
-            return _("From {day} it is free: {place} wants one for its {crop}, meant for {then}.").format(
+            return _("From {day} it is free: {place} needs a cover for its {crop}, planned for {then}.").format(
                 day=words.day(free, today),
                 place=planting.place.name,
                 crop=texts.plants_of(planting),

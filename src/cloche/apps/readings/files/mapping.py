@@ -34,7 +34,7 @@ Clock = Literal["local", "standard", "utc"]
 DateOrder = Literal["iso", "dmy", "mdy"]
 
 READING_ROLES = {
-    "": lazy("leave out"),
+    "": lazy("ignore"),
     "datetime": lazy("date and time"),
     "date": lazy("date"),
     "time": lazy("time"),
@@ -42,13 +42,13 @@ READING_ROLES = {
 }
 READING_ROLES |= {"depth": lazy("depth"), "place": lazy("place"), "note": lazy("note")}
 WEATHER_ROLES = {
-    "": lazy("leave out"),
+    "": lazy("ignore"),
     "date": lazy("date"),
-    "low": lazy("air low"),
-    "high": lazy("air high"),
-    "rain": lazy("rain, mm"),
+    "low": lazy("lowest air temperature"),
+    "high": lazy("highest air temperature"),
+    "rain": lazy("rain (mm)"),
 }
-WEATHER_ROLES |= {"sky": lazy("sky: clear, broken, overcast"), "wind": lazy("wind, m/s"), "snow": lazy("snow lying")}
+WEATHER_ROLES |= {"sky": lazy("sky (clear, broken or overcast)"), "wind": lazy("wind (m/s)"), "snow": lazy("snow depth")}
 
 _GUESSES: dict[str, tuple[tuple[str, str], ...]] = {
     "readings": (
@@ -178,21 +178,20 @@ def missing_roles(kind: str, mapping: Mapping) -> list[str]:
     lacking = []
     if kind == "weather":
         lacking += [
-            _("Say which column is the {weather_roles}.").format(weather_roles=WEATHER_ROLES[role])
+            _("Choose the {weather_roles} column.").format(weather_roles=WEATHER_ROLES[role])
             for role in ("date", "low", "high")
             if role not in given
         ]
     else:
         if "datetime" not in given and not {"date", "time"} <= given:
-            lacking.append(_("Say which column is the date and time, or which two are date and time."))
+            lacking.append(_("Choose the column with date and time, or one column for each."))
         if "temperature" not in given:
-            lacking.append(_("Say which column is the soil temperature."))
+            lacking.append(_("Choose the soil temperature column."))
         if "place" not in given and mapping.place_id is None:
-            lacking.append(_("Say which place these readings are from."))
+            lacking.append(_("Choose the place of these readings."))
     doubled = {role for role in mapping.roles if role and mapping.roles.count(role) > 1}
     return lacking + [
-        _("Two columns are said to be the {value}.").format(value=READING_ROLES.get(r) or WEATHER_ROLES[r])
-        for r in sorted(doubled)
+        _("Two columns are marked as {value}.").format(value=READING_ROLES.get(r) or WEATHER_ROLES[r]) for r in sorted(doubled)
     ]
 
 
@@ -209,7 +208,7 @@ def parse(kind: str, table: Table, mapping: Mapping, setting: Setting) -> Parsed
             continue
         key = values[:1] if kind == "weather" else values[:3]
         if key in seen:
-            parsed.bad.append(BadRow(line, _("The same as line {seen}.").format(seen=seen[key]), " · ".join(row)[:120]))
+            parsed.bad.append(BadRow(line, _("Same as line {seen}.").format(seen=seen[key]), " · ".join(row)[:120]))
             continue
         seen[key] = line
         parsed.good.append(values)
@@ -224,12 +223,12 @@ def _cell(row: list[str], column: int | None) -> str:
 def _reading(row: list[str], mapping: Mapping, setting: Setting) -> tuple[int, datetime, float, float, str]:
     text = _cell(row, mapping.column("temperature"))
     if not text:
-        raise BadCell(_("No temperature."))
+        raise BadCell(_("The temperature is missing."))
     temperature_c = parse_soil(text, mapping.units)
     place_id = _place(row, mapping, setting)
     taken_at = _taken_at(row, mapping, setting)
     if taken_at > setting.now + timedelta(minutes=5):
-        raise BadCell(_("The time lies in the future."))
+        raise BadCell(_("The time is in the future."))
     depth = _cell(row, mapping.column("depth"))
     if depth:
         depth_m = parse_depth(depth, mapping.units)
@@ -245,7 +244,9 @@ def _place(row: list[str], mapping: Mapping, setting: Setting) -> int:
         return mapping.place_id
     name = _cell(row, column)
     if name.lower() not in setting.places:
-        raise BadCell(_("No place in this garden is called “{name}”.").format(name=name) if name else _("No place."))
+        raise BadCell(
+            _("No place in this garden is called “{name}”.").format(name=name) if name else _("The place is missing.")
+        )
     return setting.places[name.lower()]
 
 
@@ -286,7 +287,7 @@ def _weather(row: list[str], mapping: Mapping, setting: Setting) -> tuple[Any, .
         raise BadCell(_("The low is above the high."))
     rain, sky, wind, snow = (_cell(row, mapping.column(role)) for role in ("rain", "sky", "wind", "snow"))
     if sky and sky.lower() not in DailyWeather.Sky.values:
-        raise BadCell(_("“{sky}” is not a sky that Cloche knows: clear, broken or overcast.").format(sky=sky))
+        raise BadCell(_("“{sky}” is not a known sky. Use clear, broken or overcast.").format(sky=sky))
     rain_mm, wind_m_s = (parse(text) if text else None for parse, text in ((parse_rain, rain), (parse_wind, wind)))
     snow_m = parse_snow(snow, mapping.units) if snow else None
     return day, low_c, high_c, rain_mm, sky.lower(), wind_m_s, snow_m
@@ -295,7 +296,7 @@ def _weather(row: list[str], mapping: Mapping, setting: Setting) -> tuple[Any, .
 def _air(row: list[str], mapping: Mapping, role: str) -> float:
     text = _cell(row, mapping.column(role))
     if not text:
-        raise BadCell(_("No {weather_roles}.").format(weather_roles=WEATHER_ROLES[role]))
+        raise BadCell(_("The {weather_roles} is missing.").format(weather_roles=WEATHER_ROLES[role]))
     return parse_air(text, mapping.units)
 
 
@@ -303,7 +304,7 @@ def parse_day(text: str, order: DateOrder) -> date:
     """A date in the given order; raises BadCell."""
     match = _DATE.match(text.strip())
     if not match:
-        raise BadCell(_("“{strip}” is not a date.").format(strip=text.strip()) if text.strip() else _("No date."))
+        raise BadCell(_("“{strip}” is not a date.").format(strip=text.strip()) if text.strip() else _("The date is missing."))
     first, second, third = (int(part) for part in match.groups())
     year, month, day = {"iso": (first, second, third), "dmy": (third, second, first), "mdy": (third, first, second)}[order]
     try:
@@ -318,7 +319,7 @@ def parse_time(text: str) -> time:
     """07:30, 7.30, 7:30 pm; raises BadCell."""
     match = _TIME.match(text)
     if not match:
-        raise BadCell(_("“{text}” is not a time of day.").format(text=text) if text else _("No time of day."))
+        raise BadCell(_("“{text}” is not a time of day.").format(text=text) if text else _("The time of day is missing."))
     hour, minute, second, half = int(match[1]), int(match[2]), int(match[3] or 0), (match[4] or "").lower()
     if half:
         hour = hour % 12 + (12 if half == "pm" else 0)

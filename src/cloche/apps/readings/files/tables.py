@@ -38,7 +38,7 @@ class Table:
 def decode(data: bytes) -> str:
     """Bytes to text: UTF-8 with or without its mark, UTF-16, else the likeliest Western encoding."""
     if b"\x00" in data[:4096] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        raise UnreadableFile(_("This is neither text nor a spreadsheet. Save the sheet as xlsx, ods or CSV and bring that in."))
+        raise UnreadableFile(_("This is neither text nor a spreadsheet. Save the sheet as xlsx, ods or CSV and import that."))
     for encoding in ("utf-16",) if data.startswith((b"\xff\xfe", b"\xfe\xff")) else ("utf-8-sig",):
         try:
             return data.decode(encoding)
@@ -51,7 +51,7 @@ def decode(data: bytes) -> str:
 def read_table(text: str) -> Table:
     """Split text into a table; the first filled line is the header. Raises UnreadableFile."""
     if not text.strip():
-        raise UnreadableFile(_("The file is empty: there is nothing to bring in."))
+        raise UnreadableFile(_("The file is empty."))
     text = text.replace("\r\n", "\n").replace("\r", "\n")
     reader = csv.reader(io.StringIO(text), delimiter=_delimiter(text))
     header: list[str] = []
@@ -69,7 +69,7 @@ def read_table(text: str) -> Table:
             lines.append(reader.line_num)
             if len(rows) > MOST_ROWS:
                 raise UnreadableFile(
-                    _("The file has more than {most_rows} rows: split it, by year for instance.").format(
+                    _("The file has more than {most_rows} rows. Split it, for example by year.").format(
                         most_rows=f"{MOST_ROWS:,}"
                     )
                 )
@@ -78,14 +78,14 @@ def read_table(text: str) -> Table:
             _("Line {line_num} cannot be split into cells: {broken}.").format(line_num=reader.line_num, broken=broken)
         ) from broken
     if not rows:
-        raise UnreadableFile(_("The file has a heading and no rows."))
+        raise UnreadableFile(_("The file has headings but no rows."))
     return Table(header, rows, lines)
 
 
 def _refuse_wide(header: list[str]) -> None:
     if len(header) > MOST_COLUMNS:
         raise UnreadableFile(
-            _("The file has {len} columns; at most {most_columns} are accepted. Leave out the others.").format(
+            _("The file has {len} columns; at most {most_columns} are accepted. Remove the others.").format(
                 len=f"{len(header):,}", most_columns=MOST_COLUMNS
             )
         )
@@ -105,11 +105,11 @@ MOST_CELLS, MOST_UNPACKED_BYTES = 5_000_000, 300_000_000
 LIMITS = Limits(memory_bytes=1_200_000_000, cpu_s=20, wall_s=45, file_bytes=100_000_000)
 TOO_MUCH = {
     "memory": lazy(
-        "The sheet needs more memory than one file is given: its cells reach too far apart, or there "
-        "are too many. Copy the rows you need into a new sheet, or save it as CSV."
+        "The sheet needs too much memory: its cells are too far apart, or there are too many. Copy the "
+        "rows you need into a new sheet, or save it as CSV."
     ),
     "time": lazy("The sheet takes too long to open. Split it by year, or save it as CSV."),
-    "size": lazy("The sheet is too large to take. Split it by year."),
+    "size": lazy("The sheet is too large. Split it by year."),
 }
 
 

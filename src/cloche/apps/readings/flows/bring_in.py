@@ -116,7 +116,7 @@ def by_itself(garden: Garden, upload: UploadedFile) -> IncomingFile:
         remembered = ((kind, _remembered(garden, kind, table)) for kind in IncomingFile.Kind.values)
         kind, known = next(((kind, mapping) for kind, mapping in remembered if mapping is not None), ("", None))
         if known is None:
-            raise UnreadableFile(_("What its columns mean is not known yet: bring in one like it by hand under Files."))
+            raise UnreadableFile(_("The columns of this file are not known yet. Import one like it by hand under Files first."))
     mapping = known or asdict(_first_guess(kind, table, garden, Units()))
     lacking = maps.missing_roles(kind, maps.Mapping(**mapping))
     if lacking:
@@ -197,7 +197,7 @@ def preview(incoming: IncomingFile) -> Preview:
         elif all(abs(a - b) < 0.006 for a, b in zip(stored, values[keys:], strict=False)):
             same += 1
         else:
-            reason = _("Another value is already recorded for that time; what is here stays.")
+            reason = _("Another value is already recorded for that time and has been kept.")
             differing.append(maps.BadRow(line, reason, " · ".join(str(v) for v in values)[:120]))
     return Preview(fresh, same, differing, parsed.bad)
 

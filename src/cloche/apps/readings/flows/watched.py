@@ -86,7 +86,7 @@ def take_file(garden_id: int, name: str) -> WatchedFile | None:
 def _bring(garden: Garden, path: Path) -> Brought:
     try:
         if path.stat().st_size > settings.CLOCHE_IMPORT_LIMIT_BYTES:
-            raise UnreadableFile(_("It is too large. Split it by year."))
+            raise UnreadableFile(_("The file is too large. Split it by year."))
         upload = SimpleUploadedFile(path.name, path.read_bytes())
         if bring_in.is_typical_year(upload):
             bring_in.take_typical_year(garden, upload)

@@ -99,7 +99,7 @@ def _asks(watched: Watched, number: int) -> str:
     if number < len(days) and days[number].plan.opening:
         lines.append(cover_texts.opening(watched, number).do)
     if number < len(nights) and nights[number].way and watched.data.growing and (advice := cover_texts.night(watched, number)):
-        lines.append(_("For the night {do}.").format(do=advice.do))
+        lines.append(_("For the night: {do}.").format(do=advice.do))
     return f"{watched.place.name}: {' '.join(lines)}" if lines else ""
 
 
@@ -131,7 +131,7 @@ def _covers(garden: Garden, today: date) -> Iterator[Due]:
                 str(period.pk),
                 period.last,
                 _("take {name} off {name2}").format(name=name, name2=period.place.name),
-                _("Its last day, as you wrote down."),
+                _("Its last day, as entered."),
             )
 
 
@@ -143,7 +143,7 @@ def _sowings(garden: Garden, today: date) -> Iterator[Due]:
             str(meant.pk),
             max(meant.sow_on, today),
             _("sow {name} in {name2}").format(name=name, name2=meant.place.name),
-            _("As you meant to."),
+            _("As planned."),
         )
     for sowing in sowings.sowings_in(garden).filter(finished=False):
         progress = progress_of(sowing, today)
@@ -151,7 +151,7 @@ def _sowings(garden: Garden, today: date) -> Iterator[Due]:
         if half and half >= today and progress.state is State.AWAITED:
             name = crops.crop(sowing.crop_key).name_plural
             text = _("half of the {name} in {name2} should be up").format(name=name, name2=sowing.place.name)
-            yield Due("up", str(sowing.pk), half, text, _("As far as the soil goes."))
+            yield Due("up", str(sowing.pk), half, text, _("Soil forecast ends."))
 
 
 def _windows(garden: Garden, openings: list[tuple[date, int, str]], today: date) -> Iterator[Due]:
@@ -166,7 +166,7 @@ def _windows(garden: Garden, openings: list[tuple[date, int, str]], today: date)
             "window",
             f"{place}-{keys[0]}",
             on,
-            _("{text} may go into {names}").format(text=text, names=names[place]),
+            _("{text} can be sown or planted in {names}").format(text=text, names=names[place]),
             _("The window opens."),
         )
 
@@ -199,9 +199,9 @@ def _moved(change: WindowChange, today: date) -> str:
     if change.before is None and change.after is not None:
         return _("{name}: a window opens {when}.").format(name=name, when=_when(change.after, today))
     if change.after is None:
-        return _("{name}: the window is gone.").format(name=name)
+        return _("{name}: the window has gone.").format(name=name)
     if change.before is None:
-        return _("{name}: worked out.").format(name=name)
+        return _("{name}: forecast ready.").format(name=name)
     days = abs((change.after - change.before).days)
     way = _("sooner") if change.after < change.before else _("later")
     return f"{name}: {_when(change.after, today)}, {words.count(days, 'day', 'days')} {way}."
@@ -254,7 +254,7 @@ def after_page(garden: Garden, units: Units, today: date) -> AfterPage:
 def _headline(frosted: Sequence[Frosted]) -> str:
     """How it went, in a sentence."""
     if not frosted:
-        return _("No frost has reached what is up in the last nights.")
+        return _("No seedlings or plants were reached by frost in the last nights.")
     counts = [(harm, sum(row.what.harm is harm for row in frosted)) for harm in WORST_FIRST]
     parts = [f"{words.count(count, 'sowing', 'sowings')} {texts.HARM_NAMES[harm]}" for harm, count in counts if count]
     return _("After the frost: {listed}.").format(listed=words.listed(parts, 4))
@@ -262,5 +262,7 @@ def _headline(frosted: Sequence[Frosted]) -> str:
 
 def _sub(lines: list[AfterLine]) -> str:
     if not lines:
-        return _("What frost does to a crop depends on its stage; after a cold night each sowing stands here.")
-    return _("By the cold that plants felt where they stand, at their stage. What you see counts more: look before you act.")
+        return _("What frost does to a crop depends on its stage. After a cold night, each sowing is listed here.")
+    return _(
+        "Based on the cold that plants felt where they grow, at their stage. Check before you act: what you see counts more."
+    )

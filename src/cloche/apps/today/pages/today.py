@@ -57,20 +57,23 @@ def next_steps(garden: Garden, today: date) -> list[Step]:
         return []
     steps = [
         Step(
-            _("Say what you grow"),
-            _("Until then Cloche looks at what nearly everyone grows."),
+            _("Choose your crops"),
+            _("Until then Cloche shows crops that nearly everyone grows."),
             reverse("my_crops", args=[garden.pk]),
             bool(garden.crops),
         ),
         Step(
             _("Read one thermometer"),
-            _("Push it in to the depth of the seed, wait until it stands still, type the number. Each one makes a bed surer."),
+            _(
+                "Push the thermometer in to seed depth, wait until the number stops changing, and enter it. "
+                "Every reading makes the forecast more certain."
+            ),
             reverse("round", args=[garden.pk]),
             first is not None,
         ),
         Step(
-            _("Write down yesterday’s low and high"),
-            _("Or let a weather service do it. It tells Cloche what warmed the ground."),
+            _("Enter yesterday’s low and high"),
+            _("Or let a weather service do it. Cloche needs it to know what warmed the soil."),
             reverse("weather", args=[garden.pk]),
             DailyWeather.objects.filter(garden=garden).exists(),
         ),
@@ -104,7 +107,7 @@ def day_lines(garden: Garden, units: Units, now: datetime, day: Day | None = Non
 
 MOST_SHOWN, CROWD = 5, 7
 A_DAY = timedelta(days=1)
-_NOT_YET = lazy("What opens next is known once every place has been calculated.")
+_NOT_YET = lazy("The next window will be known once every place has been calculated.")
 
 
 @dataclass(frozen=True)
@@ -194,7 +197,7 @@ def today_page(garden: Garden, units: Units, now: datetime) -> TodayPage:
         sow=sow if warmth else "",
         day=day_lines(garden, units, now, day),
         changed=changed_since(garden, now - A_DAY, today),
-        sub=_("{weekday}, {clock} · soil now at each place’s seed depth, {degree}").format(
+        sub=_("{weekday}, {clock} · soil temperature now at each place’s seed depth ({degree})").format(
             weekday=words.weekday(today), clock=words.clock(local), degree=units.degree
         ),
         places=places,
@@ -229,7 +232,7 @@ def _inside(watched: Watched) -> Inside:
     """Tonight's low and tomorrow's high inside, opened as told."""
     middle = watched.data.covered.planned_c[1] if watched.data.covered else []
     low, high = (cover_texts.temperature(watched, value) for value in (min(middle[18:33]), max(middle[24:48])))
-    return Inside(low, high, _("in it tonight {low}, tomorrow {high}").format(low=low, high=high))
+    return Inside(low, high, _("inside tonight {low}, tomorrow {high}").format(low=low, high=high))
 
 
 def _crops(keys: Iterable[str]) -> list[catalogue.Crop]:
@@ -244,7 +247,7 @@ def _headline(
     today: date,
 ) -> str:
     if not lines:
-        return _("Add the first place, and Cloche will say what its ground is ready for.")
+        return _("Add your first place, and Cloche will show what you can sow there.")
     if not warmth:
         return _("The first forecast of this garden is being calculated.")
     # A tray indoors is nearly always warm enough: the question of the day is asked of the ground outdoors.
@@ -253,7 +256,7 @@ def _headline(
     best = max(outdoors, key=lambda s: len(sowable[s.place.pk]))
     here = sowable[best.place.pk]
     if not here:
-        return _("Nothing goes into the ground yet. {first_opening}").format(
+        return _("Nothing can be sown or planted yet. {first_opening}").format(
             first_opening=_first_opening(outdoors, openings, today, len(warmth) < len(lines))
         )
     waiting = [s.place.name for s in outdoors if not sowable[s.place.pk]]
@@ -261,11 +264,11 @@ def _headline(
     everywhere = [crop for crop in here if all(crop in sowable[s.place.pk] for s in outdoors)]
     if len(outdoors) > 1 and everywhere:
         more = len(here) - len(everywhere)
-        extra = _(", and {more} more crops into {name}").format(more=more, name=best.place.name) if more else ""
-        return _("{sentence} can go into the ground anywhere now{extra}.").format(
+        extra = _(", and {more} more crops in {name}").format(more=more, name=best.place.name) if more else ""
+        return _("{sentence} can be sown or planted anywhere now{extra}.").format(
             sentence=words.sentence(_plurals(everywhere)), extra=extra
         )
-    return _("{sentence} can go into {name} now{rest}").format(
+    return _("{sentence} can be sown or planted in {name} now{rest}").format(
         sentence=words.sentence(_plurals(here)), name=best.place.name, rest=rest
     )
 

@@ -85,12 +85,12 @@ def _write(person: User, garden: Garden | None, look: Callable[[], dict[str, str
         lines = [text for what, text in look().items() if what in wanted][:MOST_LINES]
         about = garden.name if garden is not None else _("the computer that Cloche runs on")
         subject = _("Cloche: {what} for {about}").format(
-            what=words.count(len(lines), "thing needs a hand", "things need a hand"), about=about
+            what=words.count(len(lines), "thing needs attention", "things need attention"), about=about
         )
-        where = _("More on the page “How it runs”: {path}").format(
+        where = _("More on the page “System status”: {path}").format(
             path=reverse("how_it_runs", args=[(garden or person.gardens.order_by("pk")[0]).pk])
         )
-        once = _("You are written to once about each; it is written about again only if it was well for a day in between.")
+        once = _("You get one email about each problem, and another only after it has been gone for a day.")
         text = f"{person.username},\n\n" + "\n".join(f"- {line}" for line in lines) + f"\n\n{where}\n{once}\n"
     queue_letter(email, subject, text)
     return 1

@@ -27,7 +27,7 @@ from cloche_engine.places.kinds import BENCHES
 from cloche_engine.results import FrostDates, Window
 
 SLIDER_D = 455
-ENDS = {"earliest": lazy("earliest {day}"), "last": lazy("last {day}")}
+ENDS = {"earliest": lazy("earliest date {day}"), "last": lazy("last date {day}")}
 
 
 @dataclass(frozen=True)
@@ -97,11 +97,11 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
         limit = sentence(outlook.main_limit, outlook.sown)
         best = best_day(outlook, today)
         if best is None:
-            return _("{name} in {place}: no day ahead is sure enough; mostly, {limit}.").format(
+            return _("{name} in {place}: no reliable date ahead. Main reason: {limit}.").format(
                 name=name, place=place.name, limit=limit
             )
         return _(
-            "{name} in {place}: no day ahead succeeds eight times in ten. The best is {day}, {likely}; mostly, {limit}."
+            "{name} in {place}: no date ahead succeeds eight times in ten. The best is {day}, {likely}. Main reason: {limit}."
         ).format(name=name, place=place.name, day=words.day(best.on, today), likely=words.likely(best.chance), limit=limit)
     when, note = window_words(outlook, today)
     first = outlook.windows[0]
@@ -117,7 +117,7 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
 def _mine(outlook: CropOutlook, sowing_rule: str) -> str:
     """Which rule the windows follow, where the rules differ."""
     return (
-        _("All windows here follow your way of sowing: {lower}.").format(lower=RULE_NAMES[sowing_rule].lower())
+        _("All windows here follow your sowing rule: {lower}.").format(lower=RULE_NAMES[sowing_rule].lower())
         if outlook.sowing_rules
         else ""
     )
@@ -136,13 +136,13 @@ def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[st
         noun = put(crop)[2] if outlook.sown else _("planting")
         sure = words.likely(min(window.probability for window in outlook.windows))
         lines.append(
-            _(
-                "Between those days a {noun} succeeds {sure}{more}, counted in {members} runs of the weather that may come."
-            ).format(noun=noun, sure=sure, more=_(" or more") if len(outlook.windows) > 1 else "", members=MEMBERS)
+            _("Between those dates a {noun} succeeds {sure}{more}, in {members} simulations of the weather.").format(
+                noun=noun, sure=sure, more=_(" or more") if len(outlook.windows) > 1 else "", members=MEMBERS
+            )
         )
     lines.append(_success_words(crop, outlook, place.kind in BENCHES))
     if crop.winter and not crop.winter.rooted:
-        lines.append(_("Its leaves are judged by the air; snow, which shelters them, is not counted."))
+        lines.append(_("Leaves are judged by the air temperature. Snow, which shelters them, is not included."))
     return lines
 
 
@@ -154,7 +154,7 @@ def by_the_frost(on: date, frosts: FrostDates, today: date) -> list[str]:
         if dates is None or abs(away_d) > FAR_D:
             continue
         weeks = words.count(round(abs(away_d) / 7), "week", "weeks")
-        text = _("{day} is the week of {frost}, {frost_day}.")
+        text = _("{day} is in the week of {frost}, {frost_day}.")
         if away_d <= -4:
             text = _("{day} is {weeks} before {frost}, {frost_day}.")
         if away_d >= 4:
@@ -180,18 +180,18 @@ def edges(outlook: CropOutlook, today: date) -> dict[str, list[str]]:
 def _success_words(crop: Crop, outlook: CropOutlook, bench: bool) -> str:
     if not outlook.sown:
         return _(
-            "A planting counts as a success when soil and nights are warm enough, no frost of the next "
-            "fortnight is harder than hardened plants stand, and {harvest}."
+            "A planting counts as a success if soil and nights are warm enough, no frost in the next two "
+            "weeks is harder than hardened plants survive, and {harvest}."
         ).format(harvest=_harvest_words(crop, crop.maturity_planted_d))
     lies = round(float(crops.longest_in_soil_d(crop)))
     start = _(
-        "A {put} counts as a success when half of what comes up is up within {lies} days, at least half of what lives"
+        "A {put} counts as a success if half of the seedlings are up within {lies} days, at least half of the viable seed"
     ).format(put=put(crop)[2], lies=lies)
     if bench:
-        return _("{start} comes up. What becomes of it outdoors is judged where it is planted out.").format(start=start)
+        return _("{start} comes up. How it does outdoors is judged where it is planted out.").format(start=start)
     if crop.winter:
         return _(
-            "{start} comes up, it is neither too small nor too far grown when the light goes, and it stands the winter’s cold."
+            "{start} comes up, is neither too small nor too far grown when the light fades, and survives the winter."
         ).format(start=start)
     return _("{start} comes up, no night in the three weeks after kills it, and {harvest}.").format(
         start=start, harvest=_harvest_words(crop, crop.maturity_d)
@@ -201,7 +201,7 @@ def _success_words(crop: Crop, outlook: CropOutlook, bench: bool) -> str:
 def _harvest_words(crop: Crop, printed_d: float) -> str:
     """What the stretch to harvest has to give."""
     if crop.life.perennial:
-        return _("it grows strong enough before winter to come again")
+        return _("it grows strong enough before winter to regrow")
     text = _("it grows to harvest, in {printed_d} days of its usual season and more in cold or dark ones").format(
         printed_d=f"{printed_d:.0f}"
     )

@@ -13,7 +13,7 @@ from cloche.bridge.services import crops
 from cloche.bridge.values.units import Units
 from cloche_engine.crops.catalogue import Crop
 
-YOURS = lazy("as you say")
+YOURS = lazy("your own value")
 
 
 @dataclass(frozen=True)
@@ -29,7 +29,7 @@ class Fact:
 def method(crop: Crop) -> str:
     """How it gets into the ground."""
     if crop.winter:
-        return _("to stand the winter")
+        return _("to overwinter")
     methods = {
         "direct": _("sown in place"),
         "raised": _("usually raised and planted out"),
@@ -55,17 +55,17 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
         return f"{units.temperature_text(value_c, 0)}{units.temperature}"
 
     facts = [
-        Fact(_("Wakes at"), degrees(crop.minimum_c), crop.advice_source, ("minimum_c",)),
+        Fact(_("Minimum temperature"), degrees(crop.minimum_c), crop.advice_source, ("minimum_c",)),
         Fact(
-            _("Likes"),
+            _("Ideal temperature"),
             _("{degrees} to {degrees2}").format(degrees=degrees(crop.optimum_from_c), degrees2=degrees(crop.optimum_to_c)),
             crop.advice_source,
             ("optimum_from_c", "optimum_to_c"),
         ),
-        Fact(_("Stops above"), degrees(crop.maximum_c), crop.advice_source),
+        Fact(_("Maximum temperature"), degrees(crop.maximum_c), crop.advice_source),
         *_emergence(crop, units),
         Fact(
-            _("Stands"),
+            _("Size"),
             _("rows {length} apart, {length2} in the row").format(
                 length=units.length_text(crop.row_m), length2=units.length_text(crop.plant_m)
             ),
@@ -73,11 +73,11 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
             ("row_m", "plant_m"),
         ),
         Fact(
-            _("Stands frost to"),
+            _("Frost tolerance"),
             (
-                _("{degrees} as a seedling, {degrees2} hardened, {degrees3} grown")
+                _("{degrees} as a seedling, {degrees2} hardened, {degrees3} full-grown")
                 if crop.hardiness == "tender"
-                else _("{degrees} as a seedling, {degrees2} hardened, {degrees3} grown, by the weather report")
+                else _("{degrees} as a seedling, {degrees2} hardened, {degrees3} full-grown (screen-height air temperature)")
             ).format(
                 degrees=degrees(crop.frost_limit_c),
                 degrees2=degrees(crop.frost_planted_c),
@@ -90,13 +90,13 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
     if crop.winter:
         weeks = words.count(round(crop.winter.ripe_weeks), "week", "weeks")
         facts.append(
-            Fact(_("Ready"), _("about {weeks} after the days have ten hours again").format(weeks=weeks), crop.growing_source)
+            Fact(_("Harvest"), _("about {weeks} after days reach ten hours again").format(weeks=weeks), crop.growing_source)
         )
     else:
         facts.append(
             Fact(
-                _("Ready"),
-                _("about {maturity_d} days after it is up").format(maturity_d=f"{crop.maturity_d:.0f}"),
+                _("Harvest"),
+                _("about {maturity_d} days after emergence").format(maturity_d=f"{crop.maturity_d:.0f}"),
                 crop.growing_source,
                 ("maturity_d",),
             )
@@ -117,53 +117,51 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
 def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
     """What makes it grow, and what spoils it."""
     life = crop.life
-    grows = _("from a day’s mean of {degrees}, best at {degrees2}").format(
+    grows = _("from a daily mean of {degrees}, best at {degrees2}").format(
         degrees=degrees(life.begins_c), degrees2=degrees(life.best_c)
     )
-    facts = [Fact(_("Grows"), grows, _("assumption, within what handbooks give"))]
+    facts = [Fact(_("Growth"), grows, _("assumption, within the range of handbooks"))]
     if crop.heat_limit_c is not None:
-        text = _("half is lost where days pass {degrees} while it flowers, sets or heads").format(
+        text = _("half is lost if days exceed {degrees} while it flowers, sets or heads").format(
             degrees=degrees(crop.heat_limit_c)
         )
-        facts.append(Fact(_("Heat"), text, crop.growing_source, ("heat_limit_c",)))
+        facts.append(Fact(_("Heat tolerance"), text, crop.growing_source, ("heat_limit_c",)))
     if life.chill:
         chill = life.chill
-        text = _("{days} days under {degrees} in its first {within_d} make it bolt or button").format(
+        text = _("{days} days below {degrees} in the first {within_d} days make it bolt or button").format(
             days=f"{chill.days:.0f}", degrees=degrees(chill.below_c), within_d=chill.within_d
         )
-        facts.append(Fact(_("Cold in youth"), text, crop.growing_source))
-    long_days = {"flowers": _("flowers in lengthening or long days"), "bolts": _("bolts the sooner the longer the day")}
+        facts.append(Fact(_("Cold when young"), text, crop.growing_source))
+    long_days = {"flowers": _("flowers in lengthening or long days"), "bolts": _("bolts sooner the longer the day")}
     if life.long_days:
-        facts.append(Fact(_("Length of the day"), long_days[life.long_days], crop.growing_source))
+        facts.append(Fact(_("Day length"), long_days[life.long_days], crop.growing_source))
     elif life.bulb_lead_d:
         facts.append(
-            Fact(
-                _("Length of the day"), _("bulbs about the longest day, as large as it has grown by then"), crop.growing_source
-            )
+            Fact(_("Day length"), _("forms bulbs around the longest day, at the size reached by then"), crop.growing_source)
         )
     if life.regrows:
         again = {
-            "below_ground": _("comes again while its growing point is below ground"),
-            "shoots": _("shoots again, some twelve days later"),
+            "below_ground": _("regrows while its growing point is below ground"),
+            "shoots": _("shoots again after about twelve days"),
         }
         facts.append(Fact(_("After a frost"), again[life.regrows], crop.growing_source))
     return facts
 
 
 def _raising(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
-    text = _("{raise_weeks} weeks, in {degrees} until up, then about {degrees2}").format(
+    text = _("{raise_weeks} weeks, at {degrees} until up, then about {degrees2}").format(
         raise_weeks=f"{crop.raise_weeks:.0f}", degrees=degrees(crop.germinate_c), degrees2=degrees(crop.grow_on_c)
     )
     out = _("soil of {degrees}, nights of {degrees2}").format(
         degrees=degrees(crop.plant_soil_c), degrees2=degrees(crop.plant_night_c)
     )
     return [
-        Fact(_("Raised"), text, crop.growing_source, ("raise_weeks",)),
-        Fact(_("Planted out into"), out, crop.growing_source, ("plant_soil_c", "plant_night_c")),
+        Fact(_("Raising"), text, crop.growing_source, ("raise_weeks",)),
+        Fact(_("Planting out"), out, crop.growing_source, ("plant_soil_c", "plant_night_c")),
         Fact(
-            _("Ready from planting"),
+            _("Harvest after planting"),
             _("about {maturity_planted_d} days").format(maturity_planted_d=f"{crop.maturity_planted_d:.0f}"),
-            _("assumption: from the days in place"),
+            _("assumption, from the days when sown in place"),
         ),
     ]
 
@@ -171,16 +169,16 @@ def _raising(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
 def _emergence(crop: Crop, units: Units) -> list[Fact]:
     if crop.start != "seed":
         days = crops.days_to_emergence(crop.optimum_c, crop)
-        return [Fact(_("Days to shoots"), _("{days} in soil that suits it").format(days=f"{days:.0f}"), crop.rate_source)]
+        return [Fact(_("Days to shoots"), _("{days} in suitable soil").format(days=f"{days:.0f}"), crop.rate_source)]
     return [
-        Fact(_("Days to come up"), _table_words(crop, units), crop.rate_source, ("pace",)),
+        Fact(_("Days to emergence"), _table_words(crop, units), crop.rate_source, ("pace",)),
         Fact(
-            _("Garden soil against laboratory"),
+            _("Garden soil compared with the laboratory"),
             _("{field_factor} times as long").format(field_factor=f"{crops.FIELD_FACTOR * crop.field_times:.2g}"),
-            _("assumption, until counts tell"),
+            _("assumption, until counts show"),
         ),
-        Fact(_("Share that comes up"), _("by temperature, against its best"), crop.share_source),
-        Fact(_("Keeps"), words.count(crop.keeps_y, "year", "years"), _("handbooks, from memory")),
+        Fact(_("Share that comes up"), _("by temperature, compared with its best"), crop.share_source),
+        Fact(_("Storage life"), words.count(crop.keeps_y, "year", "years"), _("handbooks, from memory")),
     ]
 
 

@@ -47,9 +47,9 @@ FIGURE_NAMES = {
 FIGURE_WORDS = {
     Figure.ESTIMATED: lazy("estimated"),
     Figure.LOGGED: lazy("measured, a logger’s whole day"),
-    Figure.TWO: lazy("measured, the mean of the last early and late reading"),
-    Figure.MORNING: lazy("one morning reading, moved to the day’s mean by the place’s own curve"),
-    Figure.EVENING: lazy("one evening reading, moved to the day’s mean by the place’s own curve"),
+    Figure.TWO: lazy("measured, mean of the last early and late reading"),
+    Figure.MORNING: lazy("one morning reading, adjusted to the daily mean with this place’s usual daily cycle"),
+    Figure.EVENING: lazy("one evening reading, adjusted to the daily mean with this place’s usual daily cycle"),
 }
 
 
@@ -169,7 +169,7 @@ def _line(
 ) -> PlaceLine:
     kind = place.get_kind_display()
     if ground is None:
-        return PlaceLine(place, kind, None, "…", "", _("being worked out"), last, read_today)
+        return PlaceLine(place, kind, None, "…", "", _("being calculated"), last, read_today)
     soil = ground.profile_at(now)
     there, coming = ([covers.drawn_as(period.cover) for period in periods] for periods in (over.now, over.coming))
     cut = slice_of(place.kind, place.seed_depth_m, ground.data.field_depths_m, soil, there, coming)

@@ -16,16 +16,16 @@ from cloche_engine.weather.scenarios import FEWEST_YEARS
 
 AS_FAR_AS_CAN_BE = 0.85
 FAR_OFF = lazy(
-    "That is as far from what is written down as can be: are its mulch, its cover and the depth of the probe entered correctly?"
+    "The readings could hardly differ more from what you entered. Are its mulch, its cover and the depth of the probe correct?"
 )
 LEARNED = {
-    "sun": (lazy("it takes up more sun"), lazy("it takes up less sun")),
-    "convection": (lazy("the wind cools it more"), lazy("it lies sheltered")),
-    "evaporation": (lazy("it loses more warmth by drying"), lazy("it loses little warmth by drying")),
-    "conduction": (lazy("its soil passes warmth on quickly"), lazy("its soil passes warmth on slowly")),
-    "surface_resistance": (lazy("its surface insulates"), lazy("its surface lies bare and firm")),
+    "sun": (lazy("it absorbs more sun"), lazy("it absorbs less sun")),
+    "convection": (lazy("the wind cools it more"), lazy("it is sheltered")),
+    "evaporation": (lazy("it loses more heat by evaporation"), lazy("it loses little heat by evaporation")),
+    "conduction": (lazy("its soil conducts heat quickly"), lazy("its soil conducts heat slowly")),
+    "surface_resistance": (lazy("its surface insulates"), lazy("its surface is bare and firm")),
     "light": (lazy("its cover lets through more light"), lazy("its cover lets through less light")),
-    "exchange": (lazy("its cover is draughty"), lazy("its cover is tight")),
+    "exchange": (lazy("its cover leaks more air"), lazy("its cover leaks less air")),
     "loss": (lazy("its cover keeps less warmth"), lazy("its cover keeps more warmth")),
     "heat": (lazy("its heat is stronger"), lazy("its heat is weaker")),
 }
@@ -51,16 +51,24 @@ def knowledge_of(ground: Ground, units: Units) -> Knowledge:
     week, fortnight = (units.difference_text(data.band_k[day]) for day in (7, 14))
     readings = data.readings_used
     if readings == 0:
-        headline = _("No readings yet: this is what a place of its kind usually does.")
+        headline = _("No readings yet, so this is what a place of its kind usually does.")
     elif readings < 8:
-        headline = _("Just getting to know it: four or five more days of two readings will narrow the band.")
+        headline = _(
+            "Cloche is just getting to know this place: four or five more days with two readings will narrow the band."
+        )
     else:
-        headline = _("Known to about ±{difference} for tomorrow.").format(difference=units.difference_text(data.band_k[1]))
-    rests = _("Eight times in ten the day’s mean is within ±{week} a week ahead and ±{fortnight} in a fortnight. ").format(
+        headline = _("Tomorrow’s soil temperature is known to within about ±{difference}.").format(
+            difference=units.difference_text(data.band_k[1])
+        )
+    rests = _("Eight times in ten, the daily mean is within ±{week} a week ahead and ±{fortnight} two weeks ahead. ").format(
         week=week, fortnight=fortnight
     )
-    rests += _("It rests on {count} of the last two months").format(count=words.count(readings, "reading", "readings"))
-    rests += _(" and on the air of {count} of the last fifteen.").format(count=words.count(data.weather_days, "day", "days"))
+    rests += _("The forecast is based on {count} from the last two months").format(
+        count=words.count(readings, "reading", "readings")
+    )
+    rests += _(" and on the air temperatures of {count} of the last fifteen.").format(
+        count=words.count(data.weather_days, "day", "days")
+    )
     return Knowledge(
         headline,
         rests,
@@ -83,10 +91,10 @@ def _record_words(data: PlaceForecast, units: Units) -> str:
         parts.append(_("{difference} {ahead} ahead").format(difference=units.difference_text(error_k), ahead=ahead))
     count, inside = checks[0][1], checks[0][3]
     left = _(", not counting the ringed ones") if data.strange else ""
-    text = _("Each reading is forecast before it is used, with the weather that came: off by {listed}.").format(
+    text = _("Each reading is forecast before it is used, with the actual weather. The error was {listed}.").format(
         listed=words.listed(parts)
     )
-    return _("{text} Of {count} forecast a day ahead, {inside} lay within the band{left}.").format(
+    return _("{text} Of {count} forecast a day ahead, {inside} were within the band{left}.").format(
         text=text, count=words.count(int(count), "reading", "readings"), inside=f"{inside:.0%}", left=left
     )
 
@@ -102,15 +110,15 @@ def _learned_words(data: PlaceForecast, units: Units) -> str:
             lines.append(_("{more} ({middle} times the usual)").format(more=more, middle=f"{middle:.1f}"))
         elif high < 1.0:
             lines.append(_("{less} ({middle} times the usual)").format(less=less, middle=f"{middle:.1f}"))
-    for name, where in (("deep_k", _("deep down it")), ("room_k", _("its room"))):
+    for name, where in (("deep_k", _("its soil at depth")), ("room_k", _("its room"))):
         low, middle, high = data.parameters.get(name, (0.0, 0.0, 0.0))
         if low > 0 or high < 0:
             lines.append(
-                _("{where} is {difference} {part} than guessed").format(
+                _("{where} is {difference} {part} than assumed").format(
                     where=where, difference=units.difference_text(abs(middle)), part=_("warmer") if middle > 0 else _("colder")
                 )
             )
-    text = _("What sets it apart: {listed}.").format(listed=words.listed(lines)) if lines else ""
+    text = _("How it differs from usual: {listed}.").format(listed=words.listed(lines)) if lines else ""
     return f"{text} {FAR_OFF}" if any(_far(name, data.parameters) for name in BELIEVABLE) else text
 
 
@@ -124,29 +132,31 @@ def _wetter_words(data: PlaceForecast) -> str:
     """What the readings tell of water that nobody wrote down."""
     low, _unused, high = data.parameters.get("wetter", (0.0, 0.0, 0.0))
     if low > 0:
-        return _("In the last days it has warmed as if wetter or more shaded than before: was it watered, or is it grown over?")
-    return _("In the last days it has warmed as if drier or barer than before: was it cleared?") if high < 0 else ""
+        return _("In recent days it has warmed as if wetter or more shaded than before. Was it watered, or is it overgrown?")
+    return _("In recent days it has warmed as if drier or barer than before. Was it cleared?") if high < 0 else ""
 
 
 def _normals_words(data: PlaceForecast) -> str:
     sources = {
-        "typed": _("Beyond the days with known air temperatures it follows the monthly normals typed in for this garden."),
-        "record": _("Beyond the days with known air temperatures it follows this garden’s own weather record."),
+        "typed": _(
+            "Beyond the days with known air temperatures, the forecast uses the monthly normals entered for this garden."
+        ),
+        "record": _("Beyond the days with known air temperatures, the forecast uses this garden’s own weather record."),
         "region": _(
-            "Beyond the days with known air temperatures it follows the climate of "
-            "the region, a guess that may be a degree or two off: "
-            "type in monthly normals, or bring in a year of daily lows and highs, and it will be surer."
+            "Beyond the days with known air temperatures, the forecast uses the regional climate, which may "
+            "be a degree or two off. Enter monthly normals, or import a year of daily lows and highs, to "
+            "improve it."
         ),
         "guess": _(
-            "Beyond the days with known air temperatures it follows a rough guess from the latitude: type in monthly "
-            "normals, or bring in a year of daily lows and highs, and it will be surer."
+            "Beyond the days with known air temperatures, the forecast is a rough estimate from the "
+            "latitude. Enter monthly normals, or import a year of daily lows and highs, to improve it."
         ),
     }
     years = data.replayed_years
     if years >= FEWEST_YEARS:
-        return _("Beyond the days with known air temperatures it replays the weather of {years} earlier years here.").format(
-            years=years
-        )
+        return _(
+            "Beyond the days with known air temperatures, the forecast replays the weather of {years} earlier years here."
+        ).format(years=years)
     return sources[data.normals_source]
 
 
@@ -154,7 +164,7 @@ def _strange_words(data: PlaceForecast) -> str:
     number = len(data.strange)
     if not number:
         return ""
-    verb, kept = (_("stands"), _("It is kept and counts")) if number == 1 else (_("stand"), _("They are kept and count"))
+    verb, kept = (_("is"), _("It is kept and used")) if number == 1 else (_("are"), _("They are kept and used"))
     text = _("{count} {verb} far from the rest (ringed).").format(count=words.count(number, "reading", "readings"), verb=verb)
     text += _(" Had the probe settled, at that depth, in the soil?")
-    return _("{text} {kept} for little.").format(text=text, kept=kept)
+    return _("{text} {kept}, but with little weight.").format(text=text, kept=kept)

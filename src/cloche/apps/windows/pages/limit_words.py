@@ -29,31 +29,31 @@ NAMES = {
     Limit.DAYLENGTH: lazy("days of the wrong length"),
     Limit.FORWARD: lazy("too far grown before winter"),
     Limit.WINTER: lazy("winter too hard"),
-    Limit.UNCOMFORTABLE: lazy("soil not yet in its ideal range"),
-    Limit.DATE: lazy("before its date by the last frost"),
+    Limit.UNCOMFORTABLE: lazy("soil not yet in the ideal range"),
+    Limit.DATE: lazy("before its date, counted from the last frost"),
 }
 SENTENCES = {
-    Limit.COLD: lazy("the soil is too cold: it would lie too long or too little of it come up"),
+    Limit.COLD: lazy("the soil is too cold: seed would take too long, or too little would come up"),
     Limit.HOT: lazy("the soil is too hot for it"),
     Limit.WET: lazy("the ground is too wet to work"),
     Limit.FROZEN: lazy("the ground is frozen"),
     Limit.NIGHTS: lazy("the nights are too cold for it"),
-    Limit.FROST: lazy("frost would catch what is up"),
+    Limit.FROST: lazy("frost would kill seedlings that are up"),
     Limit.LATE_FROST: lazy("frost would come before the harvest"),
-    Limit.LIGHT: lazy("the days are too short: under ten hours of light growth pauses"),
+    Limit.LIGHT: lazy("days are too short: under ten hours of light, growth pauses"),
     Limit.SEASON: lazy("too little of the season is left to ripen"),
-    Limit.HEAT: lazy("it would have to ripen in too hot days"),
+    Limit.HEAT: lazy("it would have to ripen in too much heat"),
     Limit.FORWARD: lazy("it would be too far grown when winter comes"),
-    Limit.WINTER: lazy("the winter is too hard for it there"),
+    Limit.WINTER: lazy("the winter there is too hard for it"),
     Limit.BOLTS: lazy("cold weeks while it is young would make it bolt"),
-    Limit.DAYLENGTH: lazy("the days are the wrong length for it to flower or bulb"),
+    Limit.DAYLENGTH: lazy("days are the wrong length for it to flower or form bulbs"),
     Limit.UNCOMFORTABLE: lazy("the soil may not be in its ideal range yet"),
-    Limit.DATE: lazy("its date by the last frost has not come"),
+    Limit.DATE: lazy("its date, counted from the last frost, has not come"),
 }
 PLANTED = {
     Limit.COLD: lazy("the soil at the roots is too cold"),
     Limit.FROST: lazy("frost would catch it"),
-    Limit.HOT: lazy("it would stand in too hot days at once"),
+    Limit.HOT: lazy("days would be too hot for it from the start"),
 }
 
 
@@ -69,14 +69,14 @@ def sentence(limit: str, sown: bool = True) -> str:
 
 
 RULE_NAMES = {
-    "minimum": lazy("At the minimum"),
-    "comfortable": lazy("When comfortable"),
+    "minimum": lazy("At the minimum temperature"),
+    "comfortable": lazy("When comfortably warm"),
     "calendar": lazy("By the frost dates"),
 }
 NEVER = {
-    "minimum": lazy("On every day ahead, failure is likelier than success"),
-    "comfortable": lazy("No day ahead succeeds eight times in ten"),
-    "calendar": lazy("Its date is further ahead than the forecast looks"),
+    "minimum": lazy("On every date ahead, failure is more likely than success"),
+    "comfortable": lazy("No date ahead succeeds eight times in ten"),
+    "calendar": lazy("Its date is beyond the end of the forecast"),
 }
 
 
@@ -105,7 +105,7 @@ def together(outlook: CropOutlook, today: date) -> str:
     on = days.pop()
     fails = outlook.sowing_rules[0].fails
     end = _("hardly ever fails") if fails < 0.05 else _("fails {likely}").format(likely=words.likely(fails))
-    return _("All three say {day}: the sowing {end}.").format(day=words.day(on, today), end=end)
+    return _("All three rules choose {day}: the sowing {end}.").format(day=words.day(on, today), end=end)
 
 
 def expected_loss(outlook: CropOutlook, price: float | None) -> float:
@@ -120,9 +120,9 @@ def _row(choice: RuleChoice, mine: bool, units: Units, today: date, price: float
     on = choice.day
     soil = _("soil about {temperature}").format(temperature=units.temperature_text(choice.soil_c or 0.0))
     if choice.half_d is None:
-        then = _("{soil}; half would never be up").format(soil=soil)
+        then = _("{soil}; half would never come up").format(soil=soil)
     else:
-        then = _("{soil}; half of the seedlings up after {half_d} days, {share} of 100 in the end").format(
+        then = _("{soil}; half of the seedlings up after {half_d} days, {share}% in the end").format(
             soil=soil, half_d=f"{choice.half_d:.0f}", share=f"{100 * choice.share:.0f}"
         )
     return SowingRuleRow(name, mine, words.day(on, today), (on - today).days, then, _cost(choice, price))
@@ -145,6 +145,8 @@ def _cost(choice: RuleChoice, price: float | None) -> str:
         parts.append(_("hardly ever fails"))
     if choice.lost_d is not None and choice.lost_d >= 1:
         parts.append(
-            _("up {count} later on average than the soonest way").format(count=words.count(round(choice.lost_d), "day", "days"))
+            _("up {count} later on average than with the soonest rule").format(
+                count=words.count(round(choice.lost_d), "day", "days")
+            )
         )
     return "; ".join(parts)

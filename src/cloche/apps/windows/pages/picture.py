@@ -77,7 +77,7 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
     for cover in there:
         period = cover.period
         if period is None:
-            covers.append((None, None, cover.name, _("{cover_name}, always there").format(cover_name=cover.name), 0))
+            covers.append((None, None, cover.name, _("{cover_name}, always on").format(cover_name=cover.name), 0))
             continue
         on = datetime(period.first.year, period.first.month, period.first.day, tzinfo=zone)
         off = None

@@ -79,7 +79,7 @@ def ground_part(place: Place, units: Units, now: datetime, also: str = "") -> Gr
     )
     ground = selectors.ground_of(place)
     if ground is None:
-        headline = _("{name} is being worked out for the first time.").format(name=place.name)
+        headline = _("Working out the first forecast for {name}…").format(name=place.name)
         return GroundPart(headline, what, None, None, True, "", "")
     made = ground.forecast.made_at.astimezone(timezone)
     warmth = warmth_at(ground, now)
@@ -95,7 +95,7 @@ def ground_part(place: Place, units: Units, now: datetime, also: str = "") -> Gr
 
 
 def _now_words(warmth: Warmth, ground: Ground, units: Units, now: datetime) -> str:
-    return _("{temperature} at this hour · the mean: {figure}").format(
+    return _("{temperature} at this hour · mean: {figure}").format(
         temperature=units.temperature_text(ground.soil_at(now)), figure=FIGURE_WORDS[warmth.figure]
     )
 
@@ -103,7 +103,7 @@ def _now_words(warmth: Warmth, ground: Ground, units: Units, now: datetime) -> s
 def headline_of(warmth: Warmth, ground: Ground, units: Units) -> str:
     """North bed stands at 8.4°, the day’s mean at seed depth, and is warming: about 10° in a week."""
     mean, later = warmth.day_c, ground.mean_in(7)
-    at = _("{name} stands at {temperature}, the day’s mean at seed depth,").format(
+    at = _("{name} is at {temperature}, the daily mean at seed depth,").format(
         name=ground.place.name, temperature=units.temperature_text(mean)
     )
     about = _("about {temperature} in a week").format(temperature=units.temperature_text(later, 0))
@@ -138,7 +138,7 @@ def in_families(rows: Iterable[Row], key_of: Callable[[Row], str]) -> list[list[
 
 def second(line: CropLine) -> CropLine:
     """A crop's other window, below its first: it need not be named again."""
-    name = _("in its usual season") if crops.usual_of(line.key) == line.key else _("to stand the winter")
+    name = _("in its usual season") if crops.usual_of(line.key) == line.key else _("to overwinter")
     return replace(line, name=_("plants, {name}").format(name=name) if line.planted else name, follows=True)
 
 
@@ -195,7 +195,7 @@ def open_span(window: Window, today: date) -> str:
 def window_words(outlook: CropOutlook, today: date) -> tuple[str, str]:
     """When, and the note beneath: best days, or what stands in the way."""
     if not outlook.windows:
-        return _("no sure window"), limit_name(outlook.main_limit)
+        return _("no reliable window"), limit_name(outlook.main_limit)
     first = outlook.windows[0]
     when = open_span(first, today)
     best = words.span(first.best_from, first.best_to, today)

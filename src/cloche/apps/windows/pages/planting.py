@@ -78,7 +78,7 @@ def planting_page(
     raised = raising(crop, bench.soil_c, day.offset)
     rows = [] if raised is None else _rows(raised, on, today)
     prospect = prospect_on(outlook, on, today)
-    after = _("They would {growth} there at first. {harvest}").format(
+    after = _("At first they would {growth} there. {harvest}").format(
         growth=vigour_words(day.growth), harvest=harvest_words(crop, prospect, today) if prospect else ""
     )
     ripe = prospect.harvest_on if prospect else None
@@ -87,7 +87,7 @@ def planting_page(
         on=on,
         offset=day.offset,
         text=_text(raised, bench, on, today, units, crop),
-        soil=_("Soil at the roots about {temperature} in the week after.").format(
+        soil=_("Root-zone soil about {temperature} in the following week.").format(
             temperature=units.temperature_text(day.soil_c)
         ),
         risk=risk_words(day, sown=False),
@@ -109,19 +109,19 @@ def _room_days(crop_key: str) -> int | None:
 
 
 def _text(raised: Raising | None, bench: Bench, on: date, today: date, units: Units, crop: Crop) -> str:
-    out = _("Planted out {part}").format(part=_("today") if on == today else "on " + words.day(on, today))
+    out = _("If planted out {part}").format(part=_("today") if on == today else "on " + words.day(on, today))
     if raised is None:
         want = units.temperature_text(crop.germinate_c, 0)
-        return _("{out}, it cannot be raised on {name}: it would not come up there. It needs about {want}.").format(
+        return _("{out}, it cannot be raised on {name}, because it would not come up there. It needs about {want}.").format(
             out=out, name=bench.name, want=want
         )
     sow_on = on - timedelta(days=raised.sow_d)
     weeks = words.count(round(raised.sow_d / 7), "week", "weeks")
     if sow_on < today:
-        return _("{out}, it would have had to be sown on {name} on {day}, {weeks} before.").format(
+        return _("{out}, it should have been sown on {name} on {day}, {weeks} before.").format(
             out=out, name=bench.name, day=words.day(sow_on, today), weeks=weeks
         )
-    return _("{out}, it is sown on {name} {part}, {weeks} before.").format(
+    return _("{out}, sow it on {name} {part}, {weeks} before.").format(
         out=out, name=bench.name, part=_("today") if sow_on == today else "on " + words.day(sow_on, today), weeks=weeks
     )
 
@@ -136,5 +136,5 @@ def _rows(raised: Raising, on: date, today: date) -> list[tuple[str, str]]:
             _("half are up"),
             _("{back}, after {emergence_d} days").format(back=back(raised.up_d), emergence_d=f"{raised.emergence_d:.0f}"),
         ),
-        (_("begin to harden off"), back(raised.harden_d)),
+        (_("start hardening off"), back(raised.harden_d)),
     ]

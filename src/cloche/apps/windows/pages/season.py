@@ -164,11 +164,11 @@ def frosts_words(garden: Garden, units: Units, today: date) -> str:
     rests = frosts_source(frosts)
     parts = [
         _frost_part(_("The last spring frost"), frosts.spring, today),
-        _frost_part(_("the first of autumn"), frosts.autumn, today),
+        _frost_part(_("the first autumn frost"), frosts.autumn, today),
     ]
-    text = "; ".join(part for part in parts if part) or _("Frost is rarer here than every other year")
+    text = "; ".join(part for part in parts if part) or _("Frost occurs less often than every other year here")
     low = f"{units.temperature_text(frosts.lowest_c, 0)}"
-    text = _("{sentence}. The coldest night of a usual year is about {low}. From {rests}.").format(
+    text = _("{sentence}. The coldest night of a usual year is about {low}. Source: {rests}.").format(
         sentence=words.sentence(text), low=low, rests=rests
     )
     return " ".join(part for part in (text, _weighed(frosts), frosts_changed(frosts, today)) if part)
@@ -191,9 +191,9 @@ def _weighed(frosts: FrostDates) -> str:
     """By what the dates differ that are weighed against each other; empty where there is one source."""
     if not frosts.own_usual or not frosts.typical_usual or not frosts.own_usual[0] or not frosts.typical_usual[0]:
         return ""
-    return _("By its own days alone the last spring frost would come about {own}, without them about {typical}.").format(
-        own=words.day(frosts.own_usual[0]), typical=words.day(frosts.typical_usual[0])
-    )
+    return _(
+        "By this site’s own days alone, the last spring frost would be about {own}; without them, about {typical}."
+    ).format(own=words.day(frosts.own_usual[0]), typical=words.day(frosts.typical_usual[0]))
 
 
 def frosts_changed(frosts: FrostDates, today: date) -> str:
@@ -203,13 +203,13 @@ def frosts_changed(frosts: FrostDates, today: date) -> str:
         return ""
     if frosts.years and not before.years:
         text = _(
-            "Since {day} the frost dates rest mostly on {years} of this site’s own days: the last spring frost moved from "
-            "{before} to {now}."
+            "Since {day} the frost dates are based mostly on {years} of this site’s own days. The last "
+            "spring frost moved from {before} to {now}."
         )
     else:
         text = _(
-            "Since {day} the frost dates come from {source} instead of {source_before}: the last spring frost moved from "
-            "{before} to {now}."
+            "Since {day} the frost dates come from {source} instead of {source_before}. The last spring "
+            "frost moved from {before} to {now}."
         )
     return text.format(
         day=words.day(frosts.since, today),
@@ -229,7 +229,7 @@ def _frost_part(what: str, dates: tuple[date, date, date] | None, today: date) -
     if dates is None:
         return ""
     early, middle, late = dates
-    return _("{what} comes about {day}, in eight years of ten between {day2} and {day3}").format(
+    return _("{what} comes about {day} (between {day2} and {day3} in eight years of ten)").format(
         what=what, day=words.day(middle, today), day2=words.day(early), day3=words.day(late)
     )
 
@@ -245,14 +245,14 @@ def _headline(now: list[SeasonLine], opening: list[SeasonLine], calculated: bool
         return _("No crop in this garden has a window in the months ahead.")
     first = f"{words.within(opening[0].line.name).replace(',', '')} {opening[0].line.when}" if opening else ""
     if not now:
-        return _("Nothing can go in today; the first is {first}.").format(first=first)
+        return _("Nothing can be sown or planted today. The first is {first}.").format(first=first)
     everywhere = sum(row.line.when == ANYWHERE for row in now)
-    text = _("{count} can go in today").format(count=words.count(len(now), "crop", "crops"))
+    text = _("{count} can be sown or planted today").format(count=words.count(len(now), "crop", "crops"))
     if everywhere:
         text += (
             _(", anywhere") if everywhere == len(now) else _(", {everywhere} of them anywhere").format(everywhere=everywhere)
         )
-    return words.sentence(_("{text}; next, {first}.").format(text=text, first=first) if first else f"{text}.")
+    return words.sentence(_("{text}. Next: {first}.").format(text=text, first=first) if first else f"{text}.")
 
 
 def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:

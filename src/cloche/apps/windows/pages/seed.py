@@ -44,9 +44,9 @@ def seed_part(crop: Crop, share: float, query: QueryDict, units: Units, viable: 
     except NotANumber as no_number:
         return SeedPart(much, of, rate, choices, "", str(no_number))
     if not 0 < amount <= MOST:
-        return SeedPart(much, of, rate, choices, "", _("How much must lie between 0 and {most}.").format(most=f"{MOST:,}"))
+        return SeedPart(much, of, rate, choices, "", _("Enter an amount from 0 to {most}.").format(most=f"{MOST:,}"))
     if not 0 < percent <= 100:
-        return SeedPart(much, of, rate, choices, "", _("A germination rate lies between 0 and 100 of 100."))
+        return SeedPart(much, of, rate, choices, "", _("Enter a germination rate from 0 to 100%."))
     up = share * percent / 100
     return SeedPart(much, of, rate, choices, _text(crop, _need(crop, amount, of, up, units), up, units), "")
 
@@ -62,14 +62,12 @@ def _need(crop: Crop, amount: float, of: str, up: float, units: Units) -> seeds.
 
 def _text(crop: Crop, need: seeds.Need, up: float, units: Units) -> str:
     if up < 0.01 or not need.stations:
-        return _("On that day hardly any of it would come up: no amount of seed makes up for it.")
+        return _("On that date hardly any seed would come up. More seed would not make up for it.")
     apart, rows = units.length_text(crop.plant_m), units.length_text(crop.row_m)
     where = _("{count} {apart} apart in rows {rows} apart").format(
         count=words.count(need.stations, "station", "stations"), apart=apart, rows=rows
     )
-    each = (
-        _(", {count} in each and thinned to one").format(count=_things(crop, need.per_station)) if need.per_station > 1 else ""
-    )
+    each = _(", {count} in each, thinned to one").format(count=_things(crop, need.per_station)) if need.per_station > 1 else ""
     return _("{count}: {where}{each}. About {count2} would be left.").format(
         count=_things(crop, need.seeds), where=where, each=each, count2=words.count(need.plants, "plant", "plants")
     )

@@ -54,7 +54,7 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
         on=on,
         offset=day.offset,
         text=_text(crop, on, day, today),
-        soil=_("Soil about {temperature} in the week after.").format(temperature=units.temperature_text(day.soil_c)),
+        soil=_("Soil about {temperature} in the following week.").format(temperature=units.temperature_text(day.soil_c)),
         risk=risk_words(day, sown=True),
         after=_after(crop, day, prospect, today, bench),
         picture=emergence.emergence(on, FRACTIONS, day.days_to, day.share),
@@ -66,10 +66,10 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
 def risk_words(day: DayOutlook, sown: bool) -> str:
     """What it would most likely fail by, and what else may."""
     if not day.failing or day.failing[0][1] < 0.05:
-        return _("Nothing much speaks against it.")
+        return _("There is little risk.")
     limit, chance = day.failing[0]
     rest = [f"{limit_name(other)}, {words.likely(less)}" for other, less in day.failing[1:3] if less >= 0.1]
-    besides = _(" Besides: {join}.").format(join="; ".join(rest)) if rest else ""
+    besides = _(" Other reasons: {join}.").format(join="; ".join(rest)) if rest else ""
     return _("It fails {likely} because {sentence}.{besides}").format(
         likely=words.likely(chance), sentence=sentence(limit, sown), besides=besides
     )
@@ -96,11 +96,11 @@ def _text(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
     sown = f"{words.sentence(put(crop)[1])} {_('today') if on == today else 'on ' + words.day(on, today)}"
     early, half, late = day.days_to[HALF]
     if half is None or early is None:
-        return _("{sown}, it would most likely not come up.").format(sown=sown)
+        return _("{sown}, it would probably not come up.").format(sown=sown)
     middle = on + timedelta(days=round(half))
     sure = f"{words.day(on + timedelta(days=round(early)))}"
     until = _("to {day}").format(day=words.day(on + timedelta(days=round(late)))) if late is not None else _("or much later")
-    end = _(", {share} of 100 live seeds in the end").format(share=f"{100 * day.share[1]:.0f}") if crop.start == "seed" else ""
+    end = _(", {share}% of viable seed in the end").format(share=f"{100 * day.share[1]:.0f}") if crop.start == "seed" else ""
     return _("{sown}, half of it is up by {day} ({sure} {until}){end}.").format(
         sown=sown, day=words.day(middle), sure=sure, until=until, end=end
     )
@@ -112,22 +112,20 @@ def _after(crop: Crop, day: DayOutlook, prospect: Prospect | None, today: date, 
     if half is None:
         return ""
     thing = _("Seedlings") if crop.start == "seed" else _("Shoots")
-    text = _("{thing} would {growth} in the three weeks after they are up.").format(
-        thing=thing, growth=vigour_words(day.growth)
-    )
+    text = _("{thing} would {growth} in the three weeks after emergence.").format(thing=thing, growth=vigour_words(day.growth))
     return text if bench or prospect is None else f"{text} {harvest_words(crop, prospect, today)}".rstrip()
 
 
 def harvest_words(crop: Crop, prospect: Prospect, today: date) -> str:
     """When it is ripe in the middle course of the weather, and what heat leaves of it."""
     if crop.life.perennial:
-        return _("It is there for years; the harvest is another year’s.")
+        return _("It is perennial; the harvest comes in later years.")
     if prospect.harvest_on is None:
-        return _("Most runs of the weather bring no harvest.")
+        return _("In most simulations there is no harvest.")
     text, day = _("Harvest about {day}.").format(day=words.day(prospect.harvest_on, today)), prospect.day
     if day.yields >= FULL:
         return text
-    return _("{text} Hot days would leave about {yields} of 100 of a good harvest.").format(
+    return _("{text} Hot days would leave about {yields}% of a good harvest.").format(
         text=text, yields=f"{100 * day.yields:.0f}"
     )
 
@@ -151,9 +149,9 @@ def _rows(crop: Crop, on: date, day: DayOutlook) -> list[tuple[str, str]]:
             )
     slowest = day.days_to[-1][2]
     if slowest is not None:
-        rows.append((_("overdue after"), words.day(on + timedelta(days=round(slowest)))))
+        rows.append((_("failed if nothing by"), words.day(on + timedelta(days=round(slowest)))))
     if crop.start == "seed":
-        rows.append((_("of 100 live seeds"), f"{100 * day.share[1]:.0f} ({100 * day.share[0]:.0f}–{100 * day.share[2]:.0f})"))
+        rows.append((_("of 100 viable seeds"), f"{100 * day.share[1]:.0f} ({100 * day.share[0]:.0f}–{100 * day.share[2]:.0f})"))
     return rows
 
 
@@ -162,7 +160,7 @@ def vigour_words(index: float) -> str:
     names = {
         growth.Vigour.THRIVE: _("thrive"),
         growth.Vigour.SLOW: _("grow slowly"),
-        growth.Vigour.SURVIVE: _("merely survive"),
+        growth.Vigour.SURVIVE: _("hardly survive"),
     }
     return names[growth.vigour(index)]
 
@@ -193,7 +191,7 @@ def hedge_part(
     try:
         by = date.fromisoformat(by_text) if by_text else None
     except ValueError:
-        return HedgePart(chance, CHANCES, by_text, "", [], _("Write the date as year-month-day, like 2026-07-15."))
+        return HedgePart(chance, CHANCES, by_text, "", [], _("Enter the date as year-month-day, for example 2026-07-15."))
     plan = hedging.split([(row.days, row.members) for row in rows], chance / 100, (by - today).days if by else None)
     if not plan.parts:
         until = _(" by {day}").format(day=words.day(by, today)) if by else ""
@@ -210,7 +208,7 @@ def _hedge_text(plan: hedging.Hedge, chance: int, by: date | None, today: date) 
     short = (
         ""
         if plan.reached >= chance / 100
-        else _(", less than the {chance} asked for: more parts would not help much").format(chance=chance)
+        else _(", less than the {chance} asked for. More parts would not help much").format(chance=chance)
     )
     worst = round(plan.lost_worst * count)
     lost = (
@@ -220,8 +218,8 @@ def _hedge_text(plan: hedging.Hedge, chance: int, by: date | None, today: date) 
         if worst
         else _("none of it")
     )
-    mishap = _("one sowing in {mishap} is taken to fail by mishap").format(mishap=f"{1 / hedging.MISHAP:.0f}")
-    return _("{how} a crop{until} {reached}{short}. In the worst year of ten {lost} is lost to the weather; {mishap}.").format(
+    mishap = _("one sowing in {mishap} is assumed to fail by accident").format(mishap=f"{1 / hedging.MISHAP:.0f}")
+    return _("{how} a crop{until} {reached}{short}. In the worst year of ten, {lost} is lost to the weather; {mishap}.").format(
         how=how, until=until, reached=reached, short=short, lost=lost, mishap=mishap
     )
 
@@ -232,7 +230,7 @@ def _line(crop: Crop, row: CropOutlook, sown_part: hedging.Candidate, count: int
     together = seeds.per_station(crop, up)
     part = _("all of it") if count == 1 else _("1 of {count} parts").format(count=count)
     when = words.day(today + timedelta(days=sown_part.day), today)
-    each = _(", {count} a station").format(count=words.count(together, "seed", "seeds")) if crop.start == "seed" else ""
+    each = _(", {count} per station").format(count=words.count(together, "seed", "seeds")) if crop.start == "seed" else ""
     return _("{sentence} in {name}: {part}{each}").format(
         sentence=words.sentence(when), name=row.place.name, part=part, each=each
     )

@@ -91,7 +91,7 @@ def wakes_page(garden: Garden, units: Units, now: datetime, query: WakesQuery) -
     warmth = warmth_in(garden, selectors.grounds_in(garden), now, query.ahead_d)
     chosen = next((s for s in warmth if s.place.pk == query.place_id), warmth[0] if warmth else None)
     if chosen is None:
-        headline = _("What wakes will show every crop against the warmth of your beds.")
+        headline = _("This page will compare every crop’s germination temperature with the soil temperature of your beds.")
         return WakesPage(headline, "", [], None, None, [], [], query)
     everything = crops.of_garden(garden.crops, values_in_use(garden))
     grown = [crop for crop in everything if _kept(crop, query.only)]
@@ -100,7 +100,7 @@ def wakes_page(garden: Garden, units: Units, now: datetime, query: WakesQuery) -
     when = _when(query.ahead_d)
     return WakesPage(
         headline=_headline(chosen, comfortable, when),
-        sub=_("{stands} at seed depth, {figure}. Frost above the ground is not counted here.").format(
+        sub=_("{stands} at seed depth, {figure}. Frost above the ground is not included here.").format(
             stands=_stands(chosen, units, query.ahead_d), figure=FIGURE_WORDS[chosen.figure]
         ),
         places=[(s.place, s is chosen) for s in warmth],
@@ -116,10 +116,10 @@ def wakes_page(garden: Garden, units: Units, now: datetime, query: WakesQuery) -
 def _headline(chosen: Warmth, comfortable: list[Choice], when: str) -> str:
     names = [crops.crop(choice.key).name_plural for choice in comfortable]
     if not names:
-        return _("Nothing is comfortable in {name} {part}.").format(
+        return _("No crop is comfortably warm in {name} {part}.").format(
             name=chosen.place.name, part=_("yet") if when == "now" else when
         )
-    return _("{sentence} would be comfortable in {name} {when}.").format(
+    return _("{sentence} would germinate comfortably in {name} {when}.").format(
         sentence=words.sentence(words.listed(names, 5)), name=chosen.place.name, when=when
     )
 
@@ -127,21 +127,21 @@ def _headline(chosen: Warmth, comfortable: list[Choice], when: str) -> str:
 def _when(ahead_d: int) -> str:
     if not ahead_d:
         return _("now")
-    return {7: _("in a week"), 14: _("in a fortnight"), 30: _("in a month")}.get(
-        ahead_d, f"in {words.count(ahead_d, 'day', 'days')}"
+    return {7: _("in a week"), 14: _("in two weeks"), 30: _("in a month")}.get(
+        ahead_d, _("in {days}").format(days=words.count(ahead_d, "day", "days"))
     )
 
 
 def _stands(chosen: Warmth, units: Units, ahead_d: int) -> str:
-    will = _("will stand") if ahead_d else _("stands")
-    return _("{name} {will} at {temperature}, the day’s mean").format(
+    will = _("will be") if ahead_d else _("is")
+    return _("{name} {will} at {temperature} (daily mean)").format(
         name=chosen.place.name, will=will, temperature=units.temperature_text(chosen.day_c)
     )
 
 
 def _choice(steady_outlook: SteadyOutlook) -> Choice:
     text = (
-        _("{days}, {share} of 100").format(
+        _("{days}, {share}%").format(
             days=words.count(round(steady_outlook.days), "day", "days"), share=f"{100 * steady_outlook.share:.0f}"
         )
         if steady_outlook.days < 400
@@ -152,8 +152,8 @@ def _choice(steady_outlook: SteadyOutlook) -> Choice:
         later = words.count(max(round(steady_outlook.cost_days), 1), "day", "days")
         costs.append(_("{days} later").format(days=later))
     if steady_outlook.cost_share >= 0.02:
-        costs.append(_("{cost_share} of 100 fewer").format(cost_share=f"{100 * steady_outlook.cost_share:.0f}"))
-    cost = _("{join} than in soil just inside its range").format(join=words.listed(costs)) if costs else ""
+        costs.append(_("{cost_share}% fewer").format(cost_share=f"{100 * steady_outlook.cost_share:.0f}"))
+    cost = _("{join} than in soil just inside the ideal range").format(join=words.listed(costs)) if costs else ""
     return Choice(steady_outlook.crop.key, steady_outlook.crop.name, text, cost)
 
 
@@ -183,7 +183,7 @@ def _picture(warmth: list[Warmth], chosen: Warmth, grown: list[Crop], units: Uni
 
 def _row_words(steady_outlook: SteadyOutlook) -> str:
     if steady_outlook.days >= 400:
-        return _("too hot") if steady_outlook.readiness is Readiness.TOO_HOT else _("asleep")
+        return _("too hot") if steady_outlook.readiness is Readiness.TOO_HOT else _("too cold")
     if steady_outlook.readiness is Readiness.ASLEEP:
-        return _("asleep")
-    return _("{days} d, {share} of 100").format(days=f"{steady_outlook.days:.0f}", share=f"{100 * steady_outlook.share:.0f}")
+        return _("too cold")
+    return _("{days} d, {share}%").format(days=f"{steady_outlook.days:.0f}", share=f"{100 * steady_outlook.share:.0f}")

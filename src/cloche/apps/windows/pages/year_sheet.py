@@ -181,7 +181,7 @@ def _reason(row: CropOutlook, today: date) -> str:
     text = _("{crop}, {place}: {days}").format(crop=_name(row), place=row.place.name, days=words.listed(parts))
     first, last = row.windows[0], row.windows[-1]
     if first.opens_after and first.earliest > today:
-        text += _("; earlier, {why}").format(why=sentence(first.opens_after, row.sown))
+        text += _("; earlier: {why}").format(why=sentence(first.opens_after, row.sown))
     if last.closes_before and not last.open_ended:
-        text += _("; later, {why}").format(why=sentence(last.closes_before, row.sown))
+        text += _("; later: {why}").format(why=sentence(last.closes_before, row.sown))
     return f"{text}."
