@@ -224,13 +224,12 @@ def test_every_language_that_can_be_chosen_has_its_file_or_is_the_source() -> No
 DRAWN = re.compile(r'\s((?:d|x\d?|y\d?|c[xy]|r|width|height|offset|viewBox|points)="[^"]*")')
 
 
-def test_drawings_are_the_same_where_decimals_have_commas(
-    signed_in: Client, garden: Garden, grown: Place, settings: Any
-) -> None:
+def test_drawings_are_the_same_where_decimals_have_commas(signed_in: Client, garden: Garden, grown: Place) -> None:
     """A path with decimal commas is no path; German writes its numbers so."""
-    settings.LANGUAGES = [*settings.LANGUAGES, ("de", "Deutsch")]
     values = readable(garden)
     drawn = {name: DRAWN.findall(html) for name, html in pages(signed_in, garden, values, BRITISH)}
     german = {name: DRAWN.findall(html) for name, html in pages(signed_in, garden, values, "de")}
     assert sum(map(len, drawn.values())) > 200
-    assert [name for name in drawn if drawn[name] != german[name]] == []
+    # Rows of crops are in the order of their names, and so in another place.
+    assert [name for name in drawn if drawn[name] != german[name]] in ([], ["what_wakes"])
+    assert [part for part in german["what_wakes"] if re.search(r'="-?\d+,\d+"', part)] == []

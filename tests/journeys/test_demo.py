@@ -33,12 +33,12 @@ def sign_in(page: Page, url: str, name: str) -> None:
 def test_a_visitor_walks_through_every_room_and_carries_the_record_home(page: Page, live_server: Any, demo: Garden) -> None:
     sign_in(page, live_server.url, "demo")
     heading = page.get_by_role("heading", level=1)
-    expect(heading).to_contain_text("more things below")
-    expect(page.locator(".sow")).to_contain_text("can be sown or planted in")
+    expect(heading).to_contain_text("more jobs below")
+    expect(page.locator(".sow")).to_contain_text("can be sown or planted")
     expect(page.locator(".cut > li")).to_have_count(13)
     for room, said in (
         ("Soil", "13 places"),
-        ("Germination", "comfortably warm in North bed"),
+        ("Germination", "comfortably in North bed"),
         ("Covers", "warms the soil most"),
         ("Bench", "off the heat"),
         ("Weather", "with a forecast for a week"),
@@ -52,14 +52,14 @@ def test_a_visitor_walks_through_every_room_and_carries_the_record_home(page: Pa
     expect(page.locator("circle.mark-strange")).not_to_have_count(0)
     expect(page.get_by_text("far from the rest (ringed)")).to_be_visible()
     _carried_home(page)
-    page.get_by_role("link", name="Go to Creek paddock").click()
+    page.get_by_role("link", name="Switch to Creek paddock").click()
     expect(heading).to_be_visible()
     expect(page.locator(".cut > li")).to_have_count(4)
     page.get_by_role("button", name="Sign out").click()
     page.wait_for_url("**/sign-in/**")
     sign_in(page, live_server.url, "southern")
     expect(page.locator(".sub").first).to_contain_text("°F")
-    expect(page.get_by_role("link", name="Go to Halde farm")).to_have_count(0)
+    expect(page.get_by_role("link", name="Switch to Halde farm")).to_have_count(0)
     assert page.request.get(f"{live_server.url}/g/{demo.pk}/").status == 404
 
 

@@ -67,7 +67,7 @@ def test_from_nothing_to_windows_in_few_touches(
     refresh_stale()
     page.reload()
     expect(page.locator(".cut > li")).to_have_count(6)
-    expect(page.locator(".big.sow")).to_contain_text("can be sown or planted in")
+    expect(page.locator(".big.sow")).to_contain_text("can be sown or planted")
     if size == PHONE:
         hands.tap(page.get_by_role("button", name="Plan ahead"))
     hands.tap(page.get_by_role("link", name="Windows", exact=True))

@@ -31,10 +31,10 @@ def settle(page: Page, url: str) -> None:
 
 
 def write_down(page: Page, temperature: str, day: str, time: str) -> None:
-    page.get_by_label("Soil, °C").fill(temperature)
-    page.locator("#desk").get_by_label("Day").fill(day)
+    page.get_by_label("Soil (°C)").fill(temperature)
+    page.locator("#desk").get_by_label("Date").fill(day)
     page.get_by_label("Time").fill(time)
-    page.get_by_role("button", name="Enter it").click()
+    page.get_by_role("button", name="Save reading").click()
     expect(page.get_by_role("status").filter(has_text="saved")).to_contain_text(time)
 
 
@@ -43,7 +43,7 @@ def test_a_week_of_readings_ends_in_a_sowing_date(page: Page, live_server: Any, 
     page.set_viewport_size(size)
     on(2026, 4, 22, 16)
     settle(page, live_server.url)
-    expect(page.get_by_role("heading", level=1)).to_contain_text("is being calculated for the first time")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Working out the first forecast for")
     for day in range(15, 22):
         write_down(page, "9,5", f"2026-04-{day}", "07:30")
         write_down(page, "14.5", f"2026-04-{day}", "16:30")
@@ -65,23 +65,23 @@ def test_a_week_of_readings_ends_in_a_sowing_date(page: Page, live_server: Any, 
 def test_a_slip_is_said_at_its_field_and_undone_without_leaving_the_page(page: Page, live_server: Any, on: Any) -> None:
     on(2026, 4, 22, 16)
     settle(page, live_server.url)
-    page.get_by_label("Soil, °C").fill("145")
+    page.get_by_label("Soil (°C)").fill("145")
     page.get_by_label("Note").fill("after rain")
-    page.get_by_role("button", name="Enter it").click()
+    page.get_by_role("button", name="Save reading").click()
     expect(page.get_by_role("alert")).to_contain_text("Did you mean 14.5?")
     expect(page.get_by_label("Note")).to_have_value("after rain")
-    expect(page.get_by_label("Soil, °C")).to_be_focused()
-    page.get_by_label("Soil, °C").fill("14.5")
+    expect(page.get_by_label("Soil (°C)")).to_be_focused()
+    page.get_by_label("Soil (°C)").fill("14.5")
     page.keyboard.press("Enter")
     expect(page.get_by_role("status").filter(has_text="14.5°")).to_be_visible()
     page.get_by_role("link", name="Correct 14.5°").click()
-    page.locator("tr form").get_by_label("Soil, °C").fill("13.5")
+    page.locator("tr form").get_by_label("Soil (°C)").fill("13.5")
     page.get_by_role("button", name="Save correction").click()
     expect(page.get_by_role("status").filter(has_text="13.5°")).to_contain_text("corrected")
     page.get_by_role("button", name="Undo").click()
     expect(page.locator("td", has_text="14.5°")).to_be_visible()
     page.get_by_role("button", name="Remove 14.5°").click()
-    expect(page.get_by_text("None yet.")).to_be_visible()
+    expect(page.get_by_text("No readings yet.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.locator("td", has_text="14.5°")).to_be_visible()
     assert Reading.objects.current().get().note == "after rain"

@@ -120,7 +120,7 @@ def test_from_an_empty_bed_to_a_planting_by_forms_alone(page: Page, live_server:
     open_plan(page, live_server, bed)
     expect(page.get_by_role("heading", level=1)).to_have_text("North bed is empty.")
     page.get_by_role("link", name="Add to the plan").click()
-    page.get_by_label("What").select_option("radish")
+    page.get_by_label("Crop", exact=True).select_option("radish")
     page.get_by_label("Date done").fill("2026-04-21")
     page.get_by_role("button", name="Save planting").click()
     expect(page.locator(".patch.standing")).to_have_count(1)

@@ -365,7 +365,9 @@ def test_leaving_with_something_unsent_is_said_first(phone: Any, live_server: An
     read(page, "9.5")
     query: list[str] = []
     page.on("dialog", lambda dialog: (query.append(dialog.message), dialog.dismiss()))
-    for count, way_out in enumerate((page.get_by_role("button", name="Sign out"), page.get_by_text("Go to Second plot")), 1):
+    for count, way_out in enumerate(
+        (page.get_by_role("button", name="Sign out"), page.get_by_text("Switch to Second plot")), 1
+    ):
         way_out.tap()
         for _ in range(PROMPTED):
             page.wait_for_timeout(50)
@@ -417,7 +419,7 @@ def test_one_can_go_first_where_most_would_be_learned(phone: Any, live_server: A
     page = phone()
     open_round(page, live_server.url, garden)
     said = page.locator(".advice").inner_text()
-    page.get_by_role("link", name="Go to this point").tap()
+    page.get_by_role("link", name="Go to this place").tap()
     expect(page.locator(".stop.here h2")).to_have_text(next(name for name in NAMES if f"in {name} at" in said))
 
 

@@ -45,7 +45,7 @@ def bring_in(page: Page, kind: str, file: Path, **said: str) -> None:
         page.get_by_label(label.replace("_", " ")).select_option(label=option)
     page.get_by_role("button", name="Check the rows").click()
     page.get_by_role("button", name="Import").click()
-    expect(page.get_by_role("status").first).to_contain_text("brought in")
+    expect(page.get_by_role("status").first).to_contain_text("Imported")
 
 
 def test_two_files_become_a_forecast_and_windows_for_every_crop(
@@ -62,7 +62,7 @@ def test_two_files_become_a_forecast_and_windows_for_every_crop(
     page.get_by_label("Name or email address").fill("rowan")
     page.get_by_label("Password").fill("a-long-password")
     page.get_by_role("button", name="Sign in", exact=True).click()
-    bring_in(page, "soil readings", files[0], Times_are="standard time all year")
+    bring_in(page, "soil readings", files[0], Time_zone_of_times="standard time all year")
     bring_in(page, "daily weather", files[1])
     assert place.readings.count() == 28
     assert place.readings.order_by("taken_at").first().taken_at.hour == 14  # type: ignore[union-attr]  # 07:30 at UTC-7

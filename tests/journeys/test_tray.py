@@ -50,12 +50,12 @@ def stands(page: Page, base: str, sowing: Sowing, where: str) -> None:
 
 def take(page: Page, base: str, sowing: Sowing, what: str, place: str = "", cell: str = "") -> None:
     page.goto(f"{base}/sowings/{sowing.pk}/")
-    page.get_by_label("What happened").select_option(label=what)
+    page.get_by_label("Step", exact=True).select_option(label=what)
     if place:
         page.get_by_label("To", exact=True).select_option(label=place)
     if cell:
         page.get_by_label("Width of the new cells or pots").fill(cell)
-    page.get_by_role("button", name="Enter it").click()
+    page.get_by_role("button", name="Save step").click()
     expect(page.get_by_role("status").first).to_contain_text("Saved.")
 
 
@@ -73,16 +73,16 @@ def test_a_tray_from_seed_to_bed(page: Page, live_server: Any, on: Any) -> None:
     page.get_by_role("button", name="Save").click()
     expect(page.locator(".source.on")).to_contain_text("Heat mat, 18 W, on below 22°, off above 25°")
     page.goto(f"{base}/sowings/new/")
-    page.get_by_label("Where").select_option(label="Mat")
-    page.get_by_label("What", exact=True).select_option(label="Tomato")
+    page.get_by_label("Place").select_option(label="Mat")
+    page.get_by_label("Crop").select_option(label="Tomato")
     page.get_by_label("Number of seeds, if counted").fill("40")
-    page.get_by_role("button", name="Enter it").click()
+    page.get_by_role("button", name="Save sowing").click()
     sowing = Sowing.objects.get()
     stands(page, base, sowing, "Mat")
     # Up, and off the heat.
     on(2026, 1, 29)
     page.goto(f"{base}/sowings/")
-    page.get_by_label("Up", exact=True).fill("34")
+    page.get_by_label("Seedlings up", exact=True).fill("34")
     page.get_by_role("button", name="Save count").click()
     page.goto(f"{base}/bench/")
     expect(page.locator(".moves")).to_contain_text("Take tomatoes off the heat: half of them are up.")
@@ -116,6 +116,6 @@ def test_a_tray_from_seed_to_bed(page: Page, live_server: Any, on: Any) -> None:
     assert lines[0].startswith("20 January")
     assert len(lines) == 11
     assert "40 seeds sown Mat" in " ".join(lines[0].split())
-    assert "If planted out Tunnel bed" in " ".join(lines[-1].split())
+    assert "Planted out Tunnel bed" in " ".join(lines[-1].split())
     sowing.refresh_from_db()
     assert (sowing.place.name, sowing.sown_in.name, sowing.cell_m) == ("Tunnel bed", "Mat", 0.09)

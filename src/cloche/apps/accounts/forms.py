@@ -22,7 +22,7 @@ LABELS = {
     "password": lazy("Your password"),
     "email": lazy("Email address"),
     "code": lazy("Code"),
-    "name": lazy("Name"),
+    "name": lazy("Passkey name"),
     "passwordless": lazy("Let this passkey sign me in without name and password"),
 }
 HELP = {

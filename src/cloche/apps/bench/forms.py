@@ -195,7 +195,7 @@ class RoomForm(forms.ModelForm):
     class Meta:
         model = Room
         fields = ["name", "kind"]
-        labels = {"name": lazy("Name"), "kind": lazy("What it is")}
+        labels = {"name": lazy("Name"), "kind": lazy("Kind")}
 
     def __init__(self, *args: Any, units: Units, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

@@ -12,6 +12,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Lamp
 from cloche.apps.shared import words
 from cloche.bridge.values.clocks import spans_text
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.light.habit import Habit, coolest_for
@@ -146,8 +147,8 @@ def heat_does(climate: Climate, units: Units, price: float | None) -> str:
 
 def energy_text(kwh: float, price: float | None) -> str:
     """0.41 kWh; with its cost where a price is known."""
-    text = _("{kwh} kWh").format(kwh=f"{kwh:.2f}" if kwh < 10 else f"{kwh:.0f}")
-    return text if price is None else _("{text}, costing {cost}").format(text=text, cost=f"{kwh * price:.2f}")
+    text = _("{kwh} kWh").format(kwh=number_text(f"{kwh:.2f}") if kwh < 10 else number_text(f"{kwh:.0f}"))
+    return text if price is None else _("{text}, costing {cost}").format(text=text, cost=number_text(f"{kwh * price:.2f}"))
 
 
 def lamp_text(lamp: Lamp) -> str:
@@ -163,10 +164,10 @@ def light_text(climate: Climate) -> str:
     window, lamp = climate.window_mol or 0.0, climate.lamp_mol
     if lamp and window >= LEAST_TOLD:
         return _("Light: {all} mol/m² a day, {window} through the window and {lamp} from the lamp.").format(
-            all=f"{climate.mol:.0f}", window=f"{window:.1f}", lamp=f"{lamp:.1f}"
+            all=number_text(f"{climate.mol:.0f}"), window=number_text(f"{window:.1f}"), lamp=number_text(f"{lamp:.1f}")
         )
     source = _("from the lamp") if lamp else _("through the window")
-    return _("Light: {all} mol/m² a day {source}.").format(all=f"{climate.mol:.1f}", source=source)
+    return _("Light: {all} mol/m² a day {source}.").format(all=number_text(f"{climate.mol:.1f}"), source=source)
 
 
 def habit_text(crop: Crop, climate: Climate, habit: Habit | None, units: Units) -> str:
@@ -177,7 +178,7 @@ def habit_text(crop: Crop, climate: Climate, habit: Habit | None, units: Units) 
     if habit is Habit.SOFT and leaves_c(climate) - cool_c < TELLS_K:
         return ""
     warm, cool = (units.temperature_text(value, 0) for value in (leaves_c(climate), cool_c))
-    values = {"name": words.sentence(crop.name_plural), "warm": warm, "cool": cool, "mol": f"{climate.mol:.1f}"}
+    values = {"name": words.sentence(crop.name_plural), "warm": warm, "cool": cool, "mol": number_text(f"{climate.mol:.1f}")}
     if habit is Habit.STARVED:
         return _(
             "{name} get too little light, {mol} mol/m² a day. Add a lamp, move them to the brightest window, or sow later."

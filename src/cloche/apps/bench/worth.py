@@ -12,6 +12,7 @@ from cloche.apps.forecasts.selectors import kwh_between
 from cloche.apps.places.models import HeatPeriod, Place
 from cloche.apps.plants.models import PlantEvent
 from cloche.apps.shared import words
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 
 LEAST_KWH = 0.5
@@ -43,9 +44,9 @@ def worth_text(place: Place, units: Units, today: date) -> str:
     if cut["kg"]:
         each = kwh / units.weight_from_kg(cut["kg"])
         cost = (
-            _("{cost} of heat per {unit}").format(cost=f"{each * price:.2f}", unit=units.weight)
+            _("{cost} of heat per {unit}").format(cost=number_text(f"{each * price:.2f}"), unit=units.weight)
             if price is not None
-            else _("{kwh} kWh per {unit}").format(kwh=f"{each:.1f}", unit=units.weight)
+            else _("{kwh} kWh per {unit}").format(kwh=number_text(f"{each:.1f}"), unit=units.weight)
         )
         weight = units.weight_text(cut["kg"])
         return f"{used} " + _("Since then {weight} has been cut here: {cost}.").format(weight=weight, cost=cost)
@@ -53,6 +54,6 @@ def worth_text(place: Place, units: Units, today: date) -> str:
         pieces = words.count(cut["number"], "piece", "pieces")
         each = kwh / cut["number"]
         return f"{used} " + _("Since then {pieces} have been cut here: {kwh} kWh each.").format(
-            pieces=pieces, kwh=f"{each:.1f}"
+            pieces=pieces, kwh=number_text(f"{each:.1f}")
         )
     return f"{used} " + _("No harvest has been recorded here since.")

@@ -19,6 +19,7 @@ from cloche.apps.shared import words
 from cloche.apps.shared.fields import DATE, MOST_MONEY, DayField, ShownAs, TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services import covers, crops, hotbeds
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units, parse_any_length, parse_weight
 
 AHEAD_D = 365
@@ -90,7 +91,7 @@ class SeasonForm(forms.Form):
 class PutOnForm(CoverForm):
     """A cover from a day on, and what is meant to be sown under it."""
 
-    crop = forms.ChoiceField(label=lazy("Sowing time"), required=False)
+    crop = forms.ChoiceField(label=lazy("Crop to sow"), required=False)
     sow_on = DayField(label=lazy("Sowing date"), required=False)
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
@@ -135,7 +136,7 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
     def __init__(self, *args: Any, garden: Garden, units: Units, today: date, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.garden, self.units, self.today = garden, units, today
-        self.fields["kind"] = forms.ChoiceField(label=_("What it is"), choices=covers.ownable())
+        self.fields["kind"] = forms.ChoiceField(label=_("Kind"), choices=covers.ownable())
         if not self.instance.kind:
             self.initial["kind"] = covers.OFTEN[0]
         for name, label in (
@@ -190,7 +191,7 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
         for name, most in (("price", MOST_MONEY), ("weight", 500.0)):
             value = data.get(name)
             if value is not None and not 0 <= value <= most:
-                self.add_error(name, _("Enter a value from 0 to {most}.").format(most=f"{most:g}"))
+                self.add_error(name, _("Enter a value from 0 to {most}.").format(most=number_text(f"{most:g}")))
         if not self.errors:
             self._carry_over(data)
         return data

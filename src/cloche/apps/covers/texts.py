@@ -79,7 +79,7 @@ def cover(watched: Watched) -> str:
 def who(watched: Watched, number: int | None) -> str:
     """Whose limit it is: lettuce seedlings. number: among what grows there."""
     if number is None:
-        return _("seedlings, because no plants are recorded there")
+        return _("seedlings (no plants are recorded there)")
     there = watched.data.growing[number]
     crop = crops.crop(there.crop_key)
     if there.stage is Stage.GROWN:

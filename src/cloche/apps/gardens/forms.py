@@ -249,7 +249,7 @@ class HandOverForm(forms.Form):
 
     STAYS = (
         *((role, label) for role, label in Membership.Role.choices if role != Membership.Role.OWNER),
-        ("", lazy("Away from")),
+        ("", lazy("I leave the garden")),
     )
     to = forms.TypedChoiceField(label=lazy("New owner"), coerce=int)
     role = forms.ChoiceField(label=lazy("Your new role"), choices=STAYS, required=False, initial=Membership.Role.GROWER)

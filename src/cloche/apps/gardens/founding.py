@@ -16,6 +16,7 @@ from cloche.apps.gardens.forms import MONTHS
 from cloche.apps.gardens.models import zone_of
 from cloche.apps.shared import words
 from cloche.bridge.services import site
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing import earth
 from cloche.drawing.earth import Year, year
@@ -134,7 +135,7 @@ def _headline(town: site.Town, away_km: float, units: Units) -> str:
 
 
 def _degrees(value: float, positive: str, negative: str) -> str:
-    return f"{abs(value):.2f}° {positive if value >= 0 else negative}"
+    return number_text(f"{abs(value):.2f}° {positive if value >= 0 else negative}")
 
 
 def _drawn(usual: site.UsualYear, units: Units) -> Year:

@@ -16,6 +16,7 @@ from cloche.apps.loggers.models import Device, LoggedReading, MessageMapping, Pr
 from cloche.apps.loggers.selectors import HourPoint
 from cloche.apps.shared import words
 from cloche.bridge.services.readings import celsius, fault_words
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing.spark import Spark, spark
 
@@ -211,7 +212,7 @@ def tried_lines(sent: list[Sent], device: Device, units: Units) -> list[str]:
     for reading, value_c in list(zip(sent, values_c, strict=True))[:MOST_TRIED]:
         at = reading.at.astimezone(zone) if reading.at else None
         when = f"{words.day_with_weekday(at.date())}, {words.clock(at)}" if at else _("on arrival")
-        value = f"{units.temperature_from_c(value_c):.1f} {units.degree}"
+        value = number_text(f"{units.temperature_from_c(value_c):.1f} {units.degree}")
         lines.append(_("channel {channel}: {value}, {when}").format(channel=reading.channel, value=value, when=when))
     if len(sent) > MOST_TRIED:
         lines.append(_("and {n} more").format(n=len(sent) - MOST_TRIED))

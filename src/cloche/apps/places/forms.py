@@ -46,7 +46,7 @@ class PlaceForm(forms.ModelForm):
         fields = ["name", "kind", "within", "texture", "slope_deg", "aspect_deg", "shaded_from_h", "shaded_to_h"]
         labels = {
             "name": lazy("Name"),
-            "kind": lazy("What it is"),
+            "kind": lazy("Kind"),
             "within": lazy("House"),
             "texture": lazy("Soil"),
             "slope_deg": lazy("Slope (degrees)"),

@@ -116,7 +116,7 @@ class PlantingForm(_Lengths):
         others = [(crop.key, crop.name) for crop in crops.crops() if crop.key not in known]
         if others:
             choices.append((_("Not grown here so far"), others))
-        self.fields["crop_key"] = forms.ChoiceField(label=_("What happened"), choices=choices, required=False)
+        self.fields["crop_key"] = forms.ChoiceField(label=_("Crop"), choices=choices, required=False)
         kept: Planting = self.instance
         units = self.units
         _length(self, "x", _("Distance from the left end"), units, kept.x_m)

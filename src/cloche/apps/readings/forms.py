@@ -106,7 +106,7 @@ class MappingForm(forms.Form):
     length_unit = forms.ChoiceField(label=lazy("Unit of depth"), choices=[("cm", "cm"), ("in", lazy("inches"))])
     date_order = forms.ChoiceField(
         label=lazy("Date format"),
-        choices=[("iso", lazy("year-month-day")), ("dmy", lazy("day.month.year")), ("mdy", "month/day/year")],
+        choices=[("iso", lazy("year-month-day")), ("dmy", lazy("day.month.year")), ("mdy", lazy("month/day/year"))],
     )
     clock = forms.ChoiceField(
         label=lazy("Time zone of times"),

@@ -110,18 +110,22 @@ def _change(kind: Kind, row: Any, was: Any, units: Units, now: datetime, garden:
 
 def _parts(kind: Kind, row: Any, was: Any, units: Units) -> list[str]:
     """What changed, before and after; of something new, the first of what was told."""
-    fields = [(label, shown, getattr(row, name), getattr(was, name, None)) for name, (label, shown) in kind.fields.items()]
-    if row.history_type == "+":
-        return [f"{label} {shown(new, units)}" for label, shown, new, _unused in fields if new not in (None, "", False, 0.0)][
-            :2
-        ]
-    if row.history_type == "-" or was is None:
+    if row.history_type == "-" or (was is None and row.history_type != "+"):
         return []
-    return [
-        f"{label} {shown(old, units)} → {shown(new, units)}"
-        for label, shown, new, old in fields
-        if new != old and label != "removed"
-    ]
+    parts = []
+    for name, (label, shown) in kind.fields.items():
+        new, old = _read(row, name), _read(was, name)
+        if row.history_type == "+" and new not in (None, "", False, 0.0):
+            parts.append(f"{label} {shown(new, units)}")
+        elif row.history_type != "+" and new != old and name != "removed_at":
+            parts.append(f"{label} {shown(old, units)} → {shown(new, units)}")
+    return parts[:2] if row.history_type == "+" else parts
+
+
+def _read(row: Any, name: str) -> Any:
+    """Return a field's value, one of its choices as people read it; None where there is no row."""
+    display = getattr(row, f"get_{name}_display", None)
+    return display() if display else getattr(row, name, None)
 
 
 def _who(row: Any) -> str:

@@ -39,6 +39,7 @@ from cloche.apps.weather.models import DailyWeather
 from cloche.apps.years.models import Sign
 from cloche.bridge.services import crops
 from cloche.bridge.values.clocks import spans_text
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 
 Show = Callable[[Any, Units], str]
@@ -72,7 +73,7 @@ def length(value: float | None, units: Units) -> str:
 
 
 def plain(value: Any, units: Units) -> str:
-    return _("none") if value in (None, "") else f"{value:g}" if isinstance(value, float) else str(value)
+    return _("none") if value in (None, "") else number_text(f"{value:g}") if isinstance(value, float) else str(value)
 
 
 def day(value: Any, units: Units) -> str:
@@ -92,7 +93,7 @@ def crop(row: Any) -> str:
     return crops.crop(row.crop_key).name
 
 
-REMOVED: dict[str, tuple[str, Show]] = {"removed_at": ("removed", yes)}
+REMOVED: dict[str, tuple[str, Show]] = {"removed_at": (lazy("removed"), yes)}
 
 
 def _planted(row: Any) -> str:
@@ -115,7 +116,7 @@ PLANT_KINDS = (
             "length_m": (lazy("length"), length),
             "width_m": (lazy("width"), length),
             "layout": (lazy("layout"), plain),
-            "note": ("note", plain),
+            "note": (lazy("note"), plain),
         }
         | REMOVED,
         at_place,
@@ -131,7 +132,7 @@ PLANT_KINDS = (
             day=words.day(row.on),
         ),
         {
-            "on": ("on", day),
+            "on": (lazy("date"), day),
             "number": (lazy("plants"), plain),
             "weight_kg": (lazy("weight (kg)"), plain),
             "height_m": (lazy("height"), length),
@@ -143,7 +144,7 @@ PLANT_KINDS = (
         Sign,
         "garden",
         lambda row, units: _("Phase of {name}").format(name=row.name),
-        {"name": ("name", plain), "on": ("on", day)},
+        {"name": (lazy("name"), plain), "on": (lazy("date"), day)},
         lambda row: None,
     ),
     Kind(
@@ -151,7 +152,7 @@ PLANT_KINDS = (
         GerminationTrial,
         "garden",
         lambda row, units: _("Germination trial {name}").format(name=row.name),
-        {"name": ("name", plain), "begun_on": ("from", day), "ended_on": ("to", day)},
+        {"name": (lazy("name"), plain), "begun_on": (lazy("first day"), day), "ended_on": (lazy("last day"), day)},
         lambda row: None,
     ),
     Kind(
@@ -169,7 +170,7 @@ PLANT_KINDS = (
         lambda row, units: _("Count of {crop} in {name}, {day}").format(
             crop=crop(row.batch), name=row.batch.trial.name, day=words.day(row.on)
         ),
-        {"up": ("up", plain)},
+        {"up": (lazy("seedlings up"), plain)},
         lambda row: None,
     ),
     Kind(
@@ -203,11 +204,11 @@ KINDS = {
             "place__garden",
             _reading,
             {
-                "temperature_c": ("temperature", temperature),
-                "depth_m": ("depth", length),
-                "taken_at": ("time", lambda v, u: _("{v} UTC").format(v=f"{v:%Y-%m-%d %H:%M}")),
-                "note": ("note", plain),
-                "review": ("review", plain),
+                "temperature_c": (lazy("temperature"), temperature),
+                "depth_m": (lazy("depth"), length),
+                "taken_at": (lazy("time"), lambda v, u: _("{v} UTC").format(v=f"{v:%Y-%m-%d %H:%M}")),
+                "note": (lazy("note"), plain),
+                "review": (lazy("answer"), plain),
             }
             | REMOVED,
             at_place,
@@ -218,12 +219,12 @@ KINDS = {
             "garden",
             lambda row, units: _("Weather of {day}").format(day=words.day(row.day)),
             {
-                "low_c": ("low", temperature),
-                "high_c": ("high", temperature),
+                "low_c": (lazy("low"), temperature),
+                "high_c": (lazy("high"), temperature),
                 "rain_mm": (lazy("rain"), lambda v, u: "" if v is None else u.rain_text(v)),
-                "sky": ("sky", plain),
+                "sky": (lazy("sky"), plain),
                 "wind_m_s": (lazy("wind"), lambda v, u: "" if v is None else u.wind_text(v)),
-                "snow_m": ("snow", length),
+                "snow_m": (lazy("snow"), length),
             },
             lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
         ),
@@ -233,10 +234,10 @@ KINDS = {
             "garden",
             lambda row, units: row.name,
             {
-                "name": ("name", plain),
-                "kind": ("kind", plain),
+                "name": (lazy("name"), plain),
+                "kind": (lazy("kind"), plain),
                 "seed_depth_m": (lazy("seed depth"), length),
-                "texture": ("soil", plain),
+                "texture": (lazy("soil"), plain),
                 "slope_deg": ("slope, °", plain),
                 "aspect_deg": (lazy("slope faces (°)"), plain),
                 "shaded_from_h": (lazy("shaded from"), plain),
@@ -258,15 +259,15 @@ KINDS = {
                 sentence=words.sentence(pages.cover_name(row.cover)), name=row.place.name
             ),
             {
-                "first": ("from", day),
-                "last": ("to", day),
-                "opens": ("airing", plain),
+                "first": (lazy("first day"), day),
+                "last": (lazy("last day"), day),
+                "opens": (lazy("airing"), plain),
                 "above_c": (lazy("opened above"), temperature),
                 "from_h": (lazy("opened from"), plain),
                 "to_h": (lazy("opened to"), plain),
                 "opening": (lazy("opening"), plain),
                 "ends_capped": (lazy("ends closed"), yes),
-                "blanket": ("blanket", yes),
+                "blanket": (lazy("night blanket"), yes),
                 "covered_m": (lazy("length covered"), length),
             },
             at_place,
@@ -277,15 +278,15 @@ KINDS = {
             "garden",
             lambda row, units: _("Cover {name}").format(name=row.name),
             {
-                "name": ("name", plain),
-                "length_m": ("length", length),
-                "width_m": ("width", length),
+                "name": (lazy("name"), plain),
+                "length_m": (lazy("length"), length),
+                "width_m": (lazy("width"), length),
                 "spread_m": (lazy("distance between edges"), length),
                 "low_m": (lazy("height at the front"), length),
                 "high_m": (lazy("height at the back"), length),
                 "purchase_year": (lazy("year bought"), plain),
-                "dirty": ("dirty", yes),
-                "price": ("price", plain),
+                "dirty": (lazy("dirty or clouded"), yes),
+                "price": (lazy("price"), plain),
             }
             | REMOVED,
             lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
@@ -297,11 +298,11 @@ KINDS = {
             lambda row, units: _("Materials of the hotbed {name}").format(name=row.place.name),
             {
                 "material": (lazy("materials"), plain),
-                "depth_m": ("depth", length),
-                "moist": ("moisture", plain),
-                "trodden": ("trodden", plain),
-                "insulated": ("insulated", yes),
-                "filled_on": ("filled", day),
+                "depth_m": (lazy("depth"), length),
+                "moist": (lazy("moisture"), plain),
+                "trodden": (lazy("firmness"), plain),
+                "insulated": (lazy("edges insulated"), yes),
+                "filled_on": (lazy("filled"), day),
                 "topped_up_on": (lazy("topped up on"), day),
                 "matted_until": (lazy("mat on until"), day),
             },
@@ -312,7 +313,7 @@ KINDS = {
             HotbedTray,
             "place__garden",
             lambda row, units: _("{name} on the hotbed {hotbed}").format(name=row.place.name, hotbed=row.hotbed.name),
-            {"first": ("from", day), "last": ("to", day)},
+            {"first": (lazy("first day"), day), "last": (lazy("last day"), day)},
             at_place,
         ),
         Kind(
@@ -320,7 +321,7 @@ KINDS = {
             CoverTrial,
             "covered__garden",
             lambda row, units: _("Trial of {name} against {name2}").format(name=row.covered.name, name2=row.bare.name),
-            {"begun_on": ("since", day), "ended_on": ("to", day), "depth_m": ("depth", length)},
+            {"begun_on": (lazy("since"), day), "ended_on": (lazy("last day"), day), "depth_m": (lazy("depth"), length)},
             lambda row: None,
         ),
         Kind(
@@ -328,7 +329,7 @@ KINDS = {
             Intention,
             "place__garden",
             lambda row, units: _("{crop} planned for {name}").format(crop=crop(row), name=row.place.name),
-            {"sow_on": ("on", day), "dropped_at": (lazy("ended"), yes)},
+            {"sow_on": (lazy("date"), day), "dropped_at": (lazy("ended"), yes)},
             lambda row: None,
         ),
         Kind(
@@ -336,7 +337,7 @@ KINDS = {
             Operation,
             "place__garden",
             lambda row, units: f"{words.sentence(work_name(row.work))}, {row.place.name}, {instant(row, row.at)}",
-            {"work": ("what", plain), "amount": ("amount", plain)},
+            {"work": (lazy("work"), plain), "amount": (lazy("amount"), plain)},
             at_place,
         ),
         Kind(
@@ -345,13 +346,13 @@ KINDS = {
             "place__garden",
             lambda row, units: _("Visit to {name}, {instant}").format(name=row.place.name, instant=instant(row, row.at)),
             {
-                "air_c": ("air", temperature),
+                "air_c": (lazy("air"), temperature),
                 "air_low_c": (lazy("lowest air temperature"), temperature),
                 "air_high_c": (lazy("highest air temperature"), temperature),
                 "moisture": (lazy("moisture by feel"), plain),
-                "snow_m": ("snow", length),
+                "snow_m": (lazy("snow"), length),
                 "losses": (lazy("survivors and losses"), plain),
-                "note": ("note", plain),
+                "note": (lazy("note"), plain),
             }
             | REMOVED,
             at_place,
@@ -365,9 +366,9 @@ KINDS = {
             ),
             {
                 "sown_on": (lazy("sown on"), day),
-                "seeds": ("seeds", plain),
-                "depth_m": ("depth", length),
-                "finished": ("finished", yes),
+                "seeds": (lazy("seeds"), plain),
+                "depth_m": (lazy("depth"), length),
+                "finished": (lazy("closed"), yes),
             }
             | REMOVED,
             at_place,
@@ -382,7 +383,7 @@ KINDS = {
                 name=row.sowing.place.name,
                 day=words.day(row.on),
             ),
-            {"on": ("on", day), "cell_m": (lazy("cell width"), length)},
+            {"on": (lazy("date"), day), "cell_m": (lazy("cell width"), length)},
             lambda row: at_place(row.sowing),
         ),
         Kind(
@@ -393,8 +394,8 @@ KINDS = {
                 source=words.sentence(str(HeatPeriod.Kind(row.source).label)), name=row.place.name
             ),
             {
-                "first": ("from", day),
-                "last": ("to", day),
+                "first": (lazy("first day"), day),
+                "last": (lazy("last day"), day),
                 "watts": (lazy("watts"), plain),
                 "control": (lazy("control"), plain),
                 "start_c": (lazy("on below"), temperature),
@@ -409,7 +410,7 @@ KINDS = {
             HotbedFill,
             "place__garden",
             lambda row, units: _("Filling of the hotbed {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
-            {"on": ("on", day), "material": (lazy("materials"), plain), "depth_m": ("depth", length)},
+            {"on": (lazy("date"), day), "material": (lazy("materials"), plain), "depth_m": (lazy("depth"), length)},
             at_place,
         ),
         Kind(
@@ -420,7 +421,7 @@ KINDS = {
             {
                 "core_c": (lazy("core temperature"), temperature),
                 "height_m": (lazy("height"), length),
-                "note": ("note", plain),
+                "note": (lazy("note"), plain),
             },
             lambda row: None,
         ),
@@ -438,8 +439,8 @@ KINDS = {
             "place__garden",
             lambda row, units: _("Lamp over {name}").format(name=row.place.name),
             {
-                "first": ("from", day),
-                "last": ("to", day),
+                "first": (lazy("first day"), day),
+                "last": (lazy("last day"), day),
                 "watts": (lazy("watts"), plain),
                 "away_m": (lazy("height"), length),
                 "spans": (lazy("hours of light"), lambda v, u: spans_text(v)),
@@ -452,8 +453,8 @@ KINDS = {
             "garden",
             lambda row, units: _("Room {name}").format(name=row.name),
             {
-                "name": ("name", plain),
-                "kind": ("kind", plain),
+                "name": (lazy("name"), plain),
+                "kind": (lazy("kind"), plain),
                 "night_c": (lazy("night temperature"), temperature),
                 "day_c": (lazy("daytime temperature"), temperature),
             }
@@ -467,7 +468,7 @@ KINDS = {
             lambda row, units: _("Air temperature in {name}, {day}").format(
                 name=row.room.name, day=words.day(row.at.astimezone(row.room.garden.timezone).date())
             ),
-            {"temperature_c": ("temperature", temperature), "what": (lazy("kind"), plain)},
+            {"temperature_c": (lazy("temperature"), temperature), "what": (lazy("kind"), plain)},
             lambda row: note_change_in(Garden.objects.get(pk=row.room.garden_id)),
         ),
         *PLANT_KINDS,
@@ -478,7 +479,7 @@ KINDS = {
             lambda row, units: _("Count of {crop} in {name}, {day}").format(
                 crop=crop(row.sowing), name=row.sowing.place.name, day=words.day(row.on)
             ),
-            {"up": ("up", plain)},
+            {"up": (lazy("seedlings up"), plain)},
             lambda row: at_place(row.sowing),
         ),
     )

@@ -11,6 +11,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.shared.words import lazy
 from cloche.bridge.values import border
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units, parse_air, parse_number, parse_plain_length, parse_soil
 from cloche_engine.quantities import AIR_C, SOIL_C, SPACING_M
 
@@ -105,7 +106,7 @@ def parse_value(text: str, spec: ValueSpec, units: Units) -> float:
     if not spec.least <= value <= spec.most:
         raise forms.ValidationError(
             _("{label}: enter a value from {least} to {most}.").format(
-                label=spec.label, least=f"{spec.least:g}", most=f"{spec.most:g}"
+                label=spec.label, least=number_text(f"{spec.least:g}"), most=number_text(f"{spec.most:g}")
             )
         )
     return value
@@ -122,7 +123,7 @@ def shown_value(value: float, spec: ValueSpec, units: Units) -> str:
     """As text with its unit."""
     if spec.kind in ("soil", "air"):
         return units.temperature_text(value, 0)
-    return units.length_text(value) if spec.kind == "length" else f"{round(value, 2 if value < 10 else 0):g}"
+    return units.length_text(value) if spec.kind == "length" else number_text(f"{round(value, 2 if value < 10 else 0):g}")
 
 
 def typed_value(value: float, spec: ValueSpec, units: Units) -> str:

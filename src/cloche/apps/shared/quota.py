@@ -6,13 +6,15 @@ from django.conf import settings
 from django.core.exceptions import ValidationError
 from django.utils.translation import gettext as _
 
+from cloche.bridge.values.texts import number_text
+
 
 def refuse_beyond(what: str, number: int) -> None:
     """Stop where a limit would be passed. what: a key of CLOCHE_MOST; number: how many there would be. Raises ValidationError
     with a sentence."""
     most = settings.CLOCHE_MOST[what]
     if number > most:
-        raise ValidationError(_sentence(what, f"{most:,}"), code="quota")
+        raise ValidationError(_sentence(what, number_text(f"{most:,}")), code="quota")
 
 
 def _sentence(what: str, most: str) -> str:

@@ -45,7 +45,7 @@ class SowingForm(forms.ModelForm):
         choices: list[Any] = [(crop.key, crop.name) for crop in grown]
         if others:
             choices.append((_("Not grown here so far"), others))
-        self.fields["crop_key"] = forms.ChoiceField(label=_("What happened"), choices=choices)
+        self.fields["crop_key"] = forms.ChoiceField(label=_("Crop"), choices=choices)
         self.fields["depth"].label = _("Depth ({length})").format(length=units.length)
         self.fields["depth"].help_text = _("Leave empty for the usual depth of the crop.")
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))

@@ -125,7 +125,7 @@ def _text(sowing: Sowing, progress: Progress, today: date) -> str:
     if progress.state is State.OVERDUE:
         since = words.day(outlook.overdue, today)
         return _(
-            "No seedlings counted yet. If none are up by {since}, most of the sowing has failed: too cold, "
+            "No seedlings counted yet. They were due by {since}; if there are none, most of the sowing has failed: too cold, "
             "old seed, a dry or crusted surface, too deep, or eaten. Uncover a hand’s length of the row and "
             "look, then wait, warm it or sow again."
         ).format(since=since)

@@ -145,7 +145,7 @@ def _crop(job: Job) -> str:
 
 def _new_sowing(job: Job) -> tuple[str, str]:
     query = urlencode({"place": job.place_pk, "crop": job.crop_key})
-    return _("Enter it"), f"{reverse('new_sowing', args=[job.garden_id])}?{query}"
+    return _("Record sowing"), f"{reverse('new_sowing', args=[job.garden_id])}?{query}"
 
 
 def _opened(job: Job, facts: CoverFacts, units: Units, today: date) -> Telling:
@@ -281,9 +281,10 @@ def _warm(job: Job, facts: WarmFacts, units: Units, today: date) -> Telling:
 
 def _overdue(job: Job, facts: UpFacts, units: Units, today: date) -> Telling:
     since = words.day(facts.since, today)
-    why = _("If none are up by {since}, most of the sowing has failed: cold, old seed, a crust, too deep, or eaten.").format(
-        since=since
-    )
+    why = _(
+        "They were due by {since}; if there are none, most of the sowing has failed: "
+        "cold, old seed, a crust, too deep, or eaten."
+    ).format(since=since)
     link = _("Count"), reverse("sowings", args=[job.garden_id])
     return Telling(_("during the day"), _("Uncover a little and look for the {crop}.").format(crop=_crop(job)), why, link)
 
@@ -332,7 +333,7 @@ def _top_up(job: Job, facts: HotbedFacts, units: Units, today: date) -> Telling:
     why = _("The hotbed has sunk and will be too cool about {day}. It can be topped up once.").format(
         day=words.day(facts.fades, today)
     )
-    link = _("Enter it"), reverse("hotbed", args=[job.garden_id, job.place_pk])
+    link = _("Record it"), reverse("hotbed", args=[job.garden_id, job.place_pk])
     return Telling(_("this week"), _("Top up the hotbed."), why, link)
 
 

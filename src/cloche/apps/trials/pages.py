@@ -16,6 +16,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.apps.trials.models import GerminationTrial, TrialBatch
 from cloche.bridge.services import crops
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing.geometry import Linear, Tick, path
 
@@ -132,8 +133,10 @@ def _half(batch_result: BatchResult) -> str:
     half = batch_result.half
     if half is None:
         return _("too few to say")
-    high = f"{half.high:.1f}" if isfinite(half.high) else _("many")
-    return _("{days} days ({low} to {high})").format(days=f"{half.days:.1f}", low=f"{half.low:.1f}", high=high)
+    high = number_text(f"{half.high:.1f}") if isfinite(half.high) else _("many")
+    return _("{days} days ({low} to {high})").format(
+        days=number_text(f"{half.days:.1f}"), low=number_text(f"{half.low:.1f}"), high=high
+    )
 
 
 def _expected(batch_result: BatchResult, warmth: float | None) -> str:

@@ -17,6 +17,7 @@ from cloche.apps.readings.models import Reading
 from cloche.apps.shared import words
 from cloche.apps.upkeep import health
 from cloche.apps.work.models import Failure, Worked
+from cloche.bridge.values.texts import number_text
 
 LOOKED_D, MOST_SHOWN = 7, 50
 A_DAY_S = 86_400.0
@@ -59,7 +60,7 @@ def computer_page(today: date, cores: int) -> ComputerPage:
     many = words.count(number, "garden", "gardens")
     headline = _("{gardens} use {seconds} of computing time a day here.").format(gardens=many, seconds=_seconds(total))
     sub = _("That is {share}% of what this computer can do. Measured over the last {days}, without page views.").format(
-        share=f"{100 * share:.1f}", days=words.count(LOOKED_D, "day", "days")
+        share=number_text(f"{100 * share:.1f}"), days=words.count(LOOKED_D, "day", "days")
     )
     if not total:
         headline = _("The computing time of each garden is measured from today on.")
@@ -108,5 +109,7 @@ def _seconds(value: float) -> str:
     if value >= 120:
         return words.count(round(value / 60), "minute", "minutes")
     return (
-        words.count(round(value), "second", "seconds") if value >= 10 else _("{seconds} seconds").format(seconds=f"{value:.1f}")
+        words.count(round(value), "second", "seconds")
+        if value >= 10
+        else _("{seconds} seconds").format(seconds=number_text(f"{value:.1f}"))
     )

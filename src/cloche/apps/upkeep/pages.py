@@ -219,7 +219,7 @@ WHAT = {
 def _trouble(failure: Failure, garden: Garden) -> Trouble:
     now = turns.database_now()
     place = failure.place.name if failure.place else "a bed"
-    what = WHAT.get(failure.task, "Some work could not be done").format(place=place)
+    what = WHAT.get(failure.task, _("A background job failed")).format(place=place)
     tries = failure.count + failure.lost
     since = _when(failure.first_at, garden)
     often = (

@@ -13,6 +13,7 @@ from cloche.apart.running import Limits, Misasked, Refused, TooMuch, run_apart
 from cloche.apps.gardens.models import Garden
 from cloche.apps.work.failures import Foreseen
 from cloche.bridge.values import border
+from cloche.bridge.values.texts import number_text
 
 LIMITS = Limits(memory_bytes=600_000_000, cpu_s=5, wall_s=15, file_bytes=8_000_000)
 """Of one question in all: however slowly an answer drips in, and however much of it there is."""
@@ -131,7 +132,7 @@ def _run(run: Any, day: str) -> list[float | None]:
 
 def _list(value: Any, most: int) -> list[Any]:
     if not isinstance(value, list) or len(value) > most:
-        raise ValueError(_("a list of at most {most} days is expected").format(most=f"{most:,}"))
+        raise ValueError(_("a list of at most {most} days is expected").format(most=number_text(f"{most:,}")))
     return value
 
 

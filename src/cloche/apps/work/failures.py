@@ -8,6 +8,7 @@ from collections.abc import Collection
 from datetime import datetime, timedelta
 
 from django.db import transaction
+from django.utils.translation import gettext_lazy as lazy
 
 from cloche.apps.work import turns
 from cloche.apps.work.models import Failure
@@ -19,7 +20,7 @@ LONGEST = WAITS[-1]
 KEPT = timedelta(days=30)
 MOST_ROWS = 2_000
 """Beyond these the oldest are pruned: a record of faults must not become one."""
-OWN_FAULT = "The cause is an error in Cloche itself."
+OWN_FAULT = lazy("This is a fault in Cloche.")
 
 
 class Foreseen(Exception):
@@ -34,7 +35,7 @@ class Foreseen(Exception):
 @transaction.atomic
 def note(key: str, fault: BaseException, *, task: str, garden_id: int | None = None, place_id: int | None = None) -> Failure:
     """Count a failure and say when the work is tried again."""
-    text = str(fault) if isinstance(fault, Foreseen) else OWN_FAULT
+    text = str(fault) if isinstance(fault, Foreseen) else str(OWN_FAULT)
     row = _row(key, task, garden_id, place_id)
     row.count += 1
     wait = min(WAITS[min(row.count, len(WAITS)) - 1], getattr(fault, "longest", LONGEST))

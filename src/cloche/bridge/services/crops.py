@@ -69,6 +69,7 @@ def named(crop: Crop) -> Crop:
     name, plural = crop.american if names == AMERICAN else crop.british
     if names == TRANSLATED:
         name, plural = say(name), say(plural)
+        return replace(crop, name=name, name_plural=plural, american=(name, plural), british=(name, plural))
     return crop if crop.name == name else replace(crop, name=name, name_plural=plural)
 
 

@@ -14,7 +14,7 @@ from functools import cache
 from typing import Any
 from zoneinfo import available_timezones
 
-from cloche.bridge.values.texts import say
+from cloche.bridge.values.texts import number_text, say
 
 FIRST_YEAR, LAST_YEAR = 1900, 2100
 MOST_DEPTH = 24
@@ -115,7 +115,12 @@ def number(value: Any, least: float, most: float) -> float:
         raise NotAllowed(say("{value} is not a number.", value=converted))
     if not least <= converted <= most:
         raise NotAllowed(
-            say("{value} is outside {least} to {most}.", value=f"{converted:g}", least=f"{least:g}", most=f"{most:g}")
+            say(
+                "{value} is outside {least} to {most}.",
+                value=number_text(f"{converted:g}"),
+                least=number_text(f"{least:g}"),
+                most=number_text(f"{most:g}"),
+            )
         )
     return converted
 
@@ -126,8 +131,8 @@ def read_json(data: bytes | str, most_bytes: int) -> Any:
         raise NotAllowed(
             say(
                 "The file has {size} bytes; at most {most_bytes} are accepted.",
-                size=f"{len(data):,}",
-                most_bytes=f"{most_bytes:,}",
+                size=number_text(f"{len(data):,}"),
+                most_bytes=number_text(f"{most_bytes:,}"),
             )
         )
     try:

@@ -16,3 +16,9 @@ def say(sentence: str, **values: object) -> str:
     """A sentence with its values in place of {names}."""
     translation = _lookup[0](sentence)
     return translation.format(**values) if values else translation
+
+
+def number_text(text: str) -> str:
+    """Return a number as Python formats it, with the marks of the reader's language: 1,000.5 in English, 1.000,5 in German."""
+    pattern = say("1,000.5")
+    return text.translate({ord(","): pattern[1], ord("."): pattern[5]})

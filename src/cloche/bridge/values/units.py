@@ -10,7 +10,7 @@ from typing import Literal
 
 import numpy as np
 
-from cloche.bridge.values.texts import say
+from cloche.bridge.values.texts import number_text, say
 from cloche_engine import quantities
 from cloche_engine.errors import OutOfRange
 
@@ -121,7 +121,7 @@ class Units:
     def length_text(self, value_m: float) -> str:
         """5 cm or 2 in; a decimal only where it says something."""
         value = round(self.length_from_m(value_m), 1)
-        return f"{value:g} {self.length}"
+        return number_text(f"{value:g} {self.length}")
 
     def height_from_m(self, value_m: float) -> float:
         """A height above the sea in the person's unit."""
@@ -130,16 +130,16 @@ class Units:
     def rain_text(self, value_mm: float, rough: bool = False) -> str:
         """12 mm or 0.5 in. rough: as exactly as one forecasts it, to a millimetre or a tenth of an inch."""
         if self.length == "cm":
-            return f"{round(value_mm) if rough else value_mm:g} mm"
-        return f"{round(self.rain_from_mm(value_mm), 1 if rough else 2):g} in"
+            return number_text(f"{round(value_mm) if rough else value_mm:g} mm")
+        return number_text(f"{round(self.rain_from_mm(value_mm), 1 if rough else 2):g} in")
 
     def wind_text(self, value_m_s: float, digits: int = 1) -> str:
         """8 m/s or 18 mph."""
-        return f"{round(self.wind_from_m_s(value_m_s), digits if self.length == 'cm' else 0):g} {self.wind}"
+        return number_text(f"{round(self.wind_from_m_s(value_m_s), digits if self.length == 'cm' else 0):g} {self.wind}")
 
     def weight_text(self, value_kg: float) -> str:
         """3.5 kg or 7.7 lb."""
-        return f"{round(self.weight_from_kg(value_kg), 1):g} {self.weight}"
+        return number_text(f"{round(self.weight_from_kg(value_kg), 1):g} {self.weight}")
 
 
 def parse_number(text: str) -> float:
@@ -250,12 +250,17 @@ def _slip(value: float, units: Units, limits_c: tuple[float, float]) -> str:
         return say("Did you mean °F?")
     tenth = value / 10
     if limits_c[0] <= units.celsius(tenth) <= limits_c[1]:
-        return say("Did you mean {number}?", number=f"{tenth:g}")
+        return say("Did you mean {number}?", number=number_text(f"{tenth:g}"))
     return say("Please check the reading.")
 
 
 def _outside(what: str, value: float, unit: str, low: float, high: float) -> str:
-    values = {"value": f"{value:g}", "unit": unit, "low": f"{low:g}", "high": f"{high:g}"}
+    values = {
+        "value": number_text(f"{value:g}"),
+        "unit": unit,
+        "low": number_text(f"{low:g}"),
+        "high": number_text(f"{high:g}"),
+    }
     return say("{what} of {value} {unit} is outside the range {low} to {high}.", what=what, **values)
 
 
@@ -312,4 +317,4 @@ def _ambiguous(text: str) -> NotANumber:
 
 def _no_minus_zero(value: float, digits: int) -> str:
     text = f"{value:.{digits}f}"
-    return text.lstrip("-") if float(text) == 0 else text.replace("-", "\u2212")
+    return number_text(text.lstrip("-") if float(text) == 0 else text.replace("-", "\u2212"))

@@ -191,7 +191,7 @@ AXES_VERBOSE = False
 
 LANGUAGE_CODE = "en-gb"
 # Each a file of `locale`; British English is the source, and needs none.
-LANGUAGES = [("en-gb", "English, as in Britain"), ("en-us", "English, as in America")]
+LANGUAGES = [("en-gb", "English, as in Britain"), ("en-us", "English, as in America"), ("de", "Deutsch")]
 LOCALE_PATHS = [PACKAGE / "locale"]
 USE_I18N = True
 USE_TZ = True

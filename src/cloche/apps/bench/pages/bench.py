@@ -16,6 +16,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Place
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.ground import warmth_in
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing import bench as drawing
 from cloche_engine.light.habit import Habit, wanted_mol
@@ -229,7 +230,9 @@ def _picture(lives: list[Life], climate: dict[int, Climate], units: Units) -> tu
     marks = [(c, units.temperature_text(c, 0)) for c in WARMTHS_C]
     picture = drawing.light_warmth(dots, edge, marks, [(float(mol), f"{mol}") for mol in MOLS])
     listed = [
-        _("{name}: {mol} mol/m² a day at {warm}").format(name=name, mol=f"{mol:.1f}", warm=units.temperature_text(c, 0))
+        _("{name}: {mol} mol/m² a day at {warm}").format(
+            name=name, mol=number_text(f"{mol:.1f}"), warm=units.temperature_text(c, 0)
+        )
         for c, mol, name, _leggy in dots
     ]
     return picture, "; ".join(listed)

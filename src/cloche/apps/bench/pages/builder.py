@@ -10,6 +10,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.places.models import HeatPeriod
 from cloche.apps.shared import words
 from cloche.bridge.services.bench import Cable, Laid, OutOfRange, PlannedBench, bags, fits, lay, litres, warmth_of
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing.bench import BenchPlan, bench_plan
 
@@ -69,7 +70,9 @@ def _takes(data: dict[str, Any], laid: Laid, trays: int, units: Units) -> list[t
     text = _("{runs} runs, {spacing} apart, {left} left over").format(runs=laid.runs, spacing=spacing, left=left)
     rows.append((_("Cable"), text))
     load = _("{watts} W, {amperes} A, {m2} W/m²").format(
-        watts=f"{laid.watts:.0f}", amperes=f"{laid.watts / data['volts']:.2f}", m2=f"{laid.watts_m2:.0f}"
+        watts=number_text(f"{laid.watts:.0f}"),
+        amperes=number_text(f"{laid.watts / data['volts']:.2f}"),
+        m2=number_text(f"{laid.watts_m2:.0f}"),
     )
     rows.append((_("Load"), load))
     seedlings = round(trays * data["cells"])

@@ -12,6 +12,7 @@ from cloche.apps.forecasts.selectors import Ground, ground_of
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
 from cloche.bridge.services import beds, crops
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 
 LATE_D, BEHIND_D = 7, 21
@@ -40,7 +41,8 @@ def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPa
             "A tub of {litres} litres has room for {tubers}. The more sprouts you leave, the more tubers you "
             "get, and the smaller they are."
         ).format(
-            litres=f"{data['litres']:g}", tubers=words.count(beds.tubers_in(data["litres"]), "seed potato", "seed potatoes")
+            litres=number_text(f"{data['litres']:g}"),
+            tubers=words.count(beds.tubers_in(data["litres"]), "seed potato", "seed potatoes"),
         ),
     ]
     ground = ground_of(place)

@@ -16,6 +16,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Room, RoomAir
 from cloche.apps.shared import words
 from cloche.bridge.services import trays
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche_engine.light.habit import wanted_mol
 
@@ -51,7 +52,7 @@ def logger_lines(room: Room, units: Units, now: datetime) -> list[str]:
     """What hangs there and what it said last."""
     zone, lines = room.garden.timezone, []
     for probe in room.probes.filter(until__isnull=True).select_related("device"):
-        heard = _("not yet")
+        heard = _("nothing received yet")
         if probe.last_at and probe.last_c is not None:
             local = probe.last_at.astimezone(zone)
             heard = _("{value}, {day} {clock}").format(
@@ -163,6 +164,6 @@ def growth_lines(ground: Ground, climate: Climate, lives: list[Life], garden: Ga
             "Over the coming two weeks {name} grow as much as in {more} of their best days with this heat, "
             "and {less} without: {energy}."
         )
-        values = {"name": life.crop.name_plural, "more": f"{with_heat:.1f}", "less": f"{without:.1f}"}
+        values = {"name": life.crop.name_plural, "more": number_text(f"{with_heat:.1f}"), "less": number_text(f"{without:.1f}")}
         lines.append(text.format(energy=energy, **values))
     return lines

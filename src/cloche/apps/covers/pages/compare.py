@@ -16,6 +16,7 @@ from cloche.apps.shared import words
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.apps.windows.pages.place import SPAN_D, open_span
 from cloche.bridge.services import covers, crops
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing import ribbon
 from cloche.drawing.ribbon import Bar, Calendar
@@ -94,7 +95,7 @@ def _sub(cover: Cover, lines: list[BedLine]) -> str:
     if cover.price and best:
         season = cover.price / covers.lasts_y(cover.kind)
         text += _(" A season of it costs {season}, so each crop day costs {season2}.").format(
-            season=f"{season:.2f}", season2=f"{season / best:.2f}"
+            season=number_text(f"{season:.2f}"), season2=number_text(f"{season / best:.2f}")
         )
     return text
 

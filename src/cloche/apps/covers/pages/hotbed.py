@@ -12,6 +12,7 @@ from cloche.apps.places.models import Place
 from cloche.apps.places.selectors import filled_on
 from cloche.apps.shared import words
 from cloche.bridge.services import hotbeds
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing.cover_gain import CoverGain, cover_gain, limits, marks
 from cloche_engine.results import PlaceForecast, Triple
@@ -142,10 +143,10 @@ def _learned(parameters: dict[str, Triple]) -> str:
     parts = [("heat", _("the heat")), ("rise", _("the time to heat up")), ("fade", _("the time to cool down"))]
     text = [
         _("{parameters} times {name} ({parameters2} to {parameters3})").format(
-            parameters=f"{parameters[key][1]:.1f}",
+            parameters=number_text(f"{parameters[key][1]:.1f}"),
             name=name,
-            parameters2=f"{parameters[key][0]:.1f}",
-            parameters3=f"{parameters[key][2]:.1f}",
+            parameters2=number_text(f"{parameters[key][0]:.1f}"),
+            parameters3=number_text(f"{parameters[key][2]:.1f}"),
         )
         for key, name in parts
         if key in parameters

@@ -18,6 +18,7 @@ from cloche.apps.shared.words import lazy
 from cloche.apps.weather.models import DailyWeather
 from cloche.bridge.services import beds, covers, pooling
 from cloche.bridge.services.covers import BentSheet, Box
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing import under_roof
 from cloche_engine.errors import OutOfRange
@@ -114,7 +115,8 @@ def _cost(cover: Cover) -> str:
     if cover.price is None:
         return ""
     return _("{price} per season over {lasts_y} years").format(
-        price=f"{cover.price / covers.lasts_y(cover.kind):.2f}", lasts_y=f"{covers.lasts_y(cover.kind):.0f}"
+        price=number_text(f"{cover.price / covers.lasts_y(cover.kind):.2f}"),
+        lasts_y=number_text(f"{covers.lasts_y(cover.kind):.0f}"),
     )
 
 
@@ -140,9 +142,9 @@ OF_MANY = {
     "loss": (lazy("keep less warmth at night than usual"), lazy("keep more warmth at night than usual")),
 }
 WOULD = {
-    "light": lazy("let through {0:.1f} times the light that others of its kind do"),
-    "exchange": lazy("leak {0:.1f} times as much as others of its kind"),
-    "loss": lazy("let out {0:.1f} times the warmth that others of its kind do at night"),
+    "light": lazy("let through {times} times the light that others of its kind do"),
+    "exchange": lazy("leak {times} times as much as others of its kind"),
+    "loss": lazy("let out {times} times the warmth that others of its kind do at night"),
 }
 QUESTIONS = {
     "light": lazy("Is it dirtier, older or more shaded than you entered?"),
@@ -177,7 +179,7 @@ def _of_kind(factor: pooling.PooledFactor) -> str:
 
 def _times(factor: pooling.PooledFactor) -> str:
     return _("{middle} times (between {low} and {high} eight times in ten)").format(
-        middle=f"{factor.middle:.1f}", low=f"{factor.low:.1f}", high=f"{factor.high:.1f}"
+        middle=number_text(f"{factor.middle:.1f}"), low=number_text(f"{factor.low:.1f}"), high=number_text(f"{factor.high:.1f}")
     )
 
 
@@ -187,7 +189,11 @@ def _questions(place: Place, evidence: CoverEvidence) -> list[str]:
     kept = _("That is hardly possible, so Cloche uses the readings only within the believable range.")
     return [
         _("Going by the readings in {name}, the {name2} would {format}. {kept} {question}").format(
-            name=place.name, name2=name, format=WOULD[factor].format(times), kept=kept, question=QUESTIONS[factor]
+            name=place.name,
+            name2=name,
+            format=WOULD[factor].format(times=number_text(f"{times:.1f}")),
+            kept=kept,
+            question=QUESTIONS[factor],
         )
         for factor, times in pooling.beyond_belief(evidence)
     ]
@@ -318,7 +324,7 @@ def _sun_words(box: Box) -> list[str]:
     text = _(
         "At noon in midwinter it receives {winter} times the direct sun of a level lid, and at the equinox {spring} times."
     )
-    return [text.format(winter=f"{box.winter:.1f}", spring=f"{box.spring or 0.0:.1f}")]
+    return [text.format(winter=number_text(f"{box.winter:.1f}"), spring=number_text(f"{box.spring or 0.0:.1f}"))]
 
 
 def _common(wanted: Built) -> list[str]:

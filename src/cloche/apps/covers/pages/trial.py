@@ -21,6 +21,7 @@ from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
 from cloche.bridge.services import crops, pairing
 from cloche.bridge.services.pairing import Pair
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing import pairs as drawing
 
@@ -308,7 +309,7 @@ def _teaches(trial: CoverTrial, pairs: list[Pair], answer: TrialResult, units: U
     low, middle, high = breath
     return _(
         "{text} The result suggests that the cover leaks {middle} times as much air as its kind usually does ({low} to {high})."
-    ).format(text=text, middle=f"{middle:.1f}", low=f"{low:.1f}", high=f"{high:.1f}")
+    ).format(text=text, middle=number_text(f"{middle:.1f}"), low=number_text(f"{low:.1f}"), high=number_text(f"{high:.1f}"))
 
 
 def _drawn(days: list[tuple[date, float]], difference: Difference | None, units: Units) -> drawing.Pairs | None:

@@ -15,6 +15,7 @@ from cloche.apps.shared import fields
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services.offered import most_watts
 from cloche.bridge.values.clocks import check_spans
+from cloche.bridge.values.texts import number_text
 from cloche_engine.errors import OutOfRange
 
 MOST_WATTS = 5000.0
@@ -145,7 +146,7 @@ class HeatPeriod(models.Model):
         density, limit = self.power_w / self.area_m2, most / self.area_m2
         shown = {
             "watts": f"{self.power_w:.0f}",
-            "area": f"{self.area_m2:.3g}",
+            "area": number_text(f"{self.area_m2:.3g}"),
             "density": f"{density:,.0f}",
             "most": f"{limit:.0f}",
         }

@@ -12,6 +12,7 @@ from cloche.apps.plan.pages.bed import patch_of
 from cloche.apps.plants.models import Planting
 from cloche.apps.shared import words
 from cloche.bridge.services import crops
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing.geometry import Linear, Tick, path, value_ticks
 
@@ -90,5 +91,5 @@ def _picture(planting: Planting, grows: courses.Grows, units: Units, today: date
         round(x((ripe - first).days), 1) if ripe and (ripe - first).days < days else None,
         measured,
         [Tick(round(x((day - first).days), 1), words.short_month(day)) for day in months],
-        [Tick(round(y(value), 1), f"{value:g}") for value in value_ticks(0, top, 4)],
+        [Tick(round(y(value), 1), number_text(f"{value:g}")) for value in value_ticks(0, top, 4)],
     )

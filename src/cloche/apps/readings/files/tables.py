@@ -12,6 +12,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apart.running import Limits, Refused, TooMuch, run_apart
 from cloche.apps.shared.words import lazy
+from cloche.bridge.values.texts import number_text
 
 DELIMITERS = ",;\t|"
 MOST_ROWS, MOST_COLUMNS = 250_000, 100
@@ -70,7 +71,7 @@ def read_table(text: str) -> Table:
             if len(rows) > MOST_ROWS:
                 raise UnreadableFile(
                     _("The file has more than {most_rows} rows. Split it, for example by year.").format(
-                        most_rows=f"{MOST_ROWS:,}"
+                        most_rows=number_text(f"{MOST_ROWS:,}")
                     )
                 )
     except csv.Error as broken:
@@ -86,7 +87,7 @@ def _refuse_wide(header: list[str]) -> None:
     if len(header) > MOST_COLUMNS:
         raise UnreadableFile(
             _("The file has {len} columns; at most {most_columns} are accepted. Remove the others.").format(
-                len=f"{len(header):,}", most_columns=MOST_COLUMNS
+                len=number_text(f"{len(header):,}"), most_columns=MOST_COLUMNS
             )
         )
 

@@ -220,9 +220,7 @@ def _work(day: Day, units: Units, to_read: int, garden: Garden, today: date, out
         return f"{only} {ahead.next_words(garden, today, outlooks)}"
     first = next((job for job in day.jobs if job.urgent), day.jobs[0])
     more = len(day.jobs) - 1
-    rest = (
-        "" if not more else _(" {things} below.").format(things=words.sentence(words.count(more, "more thing", "more things")))
-    )
+    rest = "" if not more else _(" {things} below.").format(things=words.sentence(words.count(more, "more job", "more jobs")))
     when = _(", tomorrow") if first.is_tomorrow else ""
     when += _(", estimated") if first.is_guessed else ""
     return f"{first.place}{when}: {words.within(texts.job_line(first, units, today).do)}{rest}"

@@ -10,6 +10,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services import crops
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche_engine.crops.catalogue import Crop
 
@@ -174,7 +175,7 @@ def _emergence(crop: Crop, units: Units) -> list[Fact]:
         Fact(_("Days to emergence"), _table_words(crop, units), crop.rate_source, ("pace",)),
         Fact(
             _("Garden soil compared with the laboratory"),
-            _("{field_factor} times as long").format(field_factor=f"{crops.FIELD_FACTOR * crop.field_times:.2g}"),
+            _("{field_factor} times as long").format(field_factor=number_text(f"{crops.FIELD_FACTOR * crop.field_times:.2g}")),
             _("assumption, until counts show"),
         ),
         Fact(_("Share that comes up"), _("by temperature, compared with its best"), crop.share_source),

@@ -9,6 +9,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche_engine.results import PlaceForecast, Triple
 from cloche_engine.soil.bed import BELIEVABLE
@@ -107,9 +108,9 @@ def _learned_words(data: PlaceForecast, units: Units) -> str:
     for name, (more, less) in LEARNED.items():
         low, middle, high = data.parameters.get(name, (1.0, 1.0, 1.0))
         if low > 1.0:
-            lines.append(_("{more} ({middle} times the usual)").format(more=more, middle=f"{middle:.1f}"))
+            lines.append(_("{more} ({middle} times the usual)").format(more=more, middle=number_text(f"{middle:.1f}")))
         elif high < 1.0:
-            lines.append(_("{less} ({middle} times the usual)").format(less=less, middle=f"{middle:.1f}"))
+            lines.append(_("{less} ({middle} times the usual)").format(less=less, middle=number_text(f"{middle:.1f}")))
     for name, where in (("deep_k", _("its soil at depth")), ("room_k", _("its room"))):
         low, middle, high = data.parameters.get(name, (0.0, 0.0, 0.0))
         if low > 0 or high < 0:

@@ -10,6 +10,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche_engine.results import RuleChoice
 from cloche_engine.windows.limits import Limit
@@ -132,9 +133,9 @@ def _cost(choice: RuleChoice, price: float | None) -> str:
     parts = []
     if choice.fails >= 0.05:
         lost = (
-            _("{fails} packets").format(fails=f"{choice.fails:.1f}")
+            _("{fails} packets").format(fails=number_text(f"{choice.fails:.1f}"))
             if price is None
-            else _("{fails} of seed").format(fails=f"{choice.fails * price:.2f}")
+            else _("{fails} of seed").format(fails=number_text(f"{choice.fails * price:.2f}"))
         )
         parts.append(
             _("fails {likely} ({limit_name}), {lost} lost on average").format(

@@ -268,9 +268,11 @@ def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
     if not rows[0].sown:
         by = indoors_by(rows[0].crop_key, rows[0].windows[0].best_from)
         note += (
-            _(", sow indoors {part} {day}").format(part=_("from") if by >= today else _("since"), day=words.day(by, today))
-            if by
-            else ""
+            ""
+            if by is None
+            else _(", sow indoors from {day}").format(day=words.day(by, today))
+            if by >= today
+            else _(", should have been sown indoors by {day}").format(day=words.day(by, today))
         )
     then = [row for row in rows if not row.sow_now][0 if now else 1 :][: NAMED - 1]
     notes = [_("{name} from {day}").format(name=row.place.name, day=words.day(row.windows[0].earliest, today)) for row in then]
@@ -289,7 +291,7 @@ def _now(names: list[str], places: int) -> str:
 
 def _until(row: CropOutlook, today: date) -> str:
     first = row.windows[0]
-    return _("with no end in sight") if first.open_ended else _("to {day}").format(day=words.day(first.last, today))
+    return _("with no end in sight") if first.open_ended else _("until {day}").format(day=words.day(first.last, today))
 
 
 def table(garden: Garden) -> Iterator[list[str]]:

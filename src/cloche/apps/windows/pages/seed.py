@@ -8,6 +8,7 @@ from django.http import QueryDict
 from django.utils.translation import gettext as _
 
 from cloche.apps.shared import words
+from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import NotANumber, Units, parse_number
 from cloche_engine.crops import seeds
 from cloche_engine.crops.catalogue import Crop
@@ -44,7 +45,9 @@ def seed_part(crop: Crop, share: float, query: QueryDict, units: Units, viable: 
     except NotANumber as no_number:
         return SeedPart(much, of, rate, choices, "", str(no_number))
     if not 0 < amount <= MOST:
-        return SeedPart(much, of, rate, choices, "", _("Enter an amount from 0 to {most}.").format(most=f"{MOST:,}"))
+        return SeedPart(
+            much, of, rate, choices, "", _("Enter an amount from 0 to {most}.").format(most=number_text(f"{MOST:,}"))
+        )
     if not 0 < percent <= 100:
         return SeedPart(much, of, rate, choices, "", _("Enter a germination rate from 0 to 100%."))
     up = share * percent / 100

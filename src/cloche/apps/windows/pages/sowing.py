@@ -70,7 +70,7 @@ def risk_words(day: DayOutlook, sown: bool) -> str:
     limit, chance = day.failing[0]
     rest = [f"{limit_name(other)}, {words.likely(less)}" for other, less in day.failing[1:3] if less >= 0.1]
     besides = _(" Other reasons: {join}.").format(join="; ".join(rest)) if rest else ""
-    return _("It fails {likely} because {sentence}.{besides}").format(
+    return _("It may fail ({likely}): {sentence}.{besides}").format(
         likely=words.likely(chance), sentence=sentence(limit, sown), besides=besides
     )
 
