@@ -1,4 +1,4 @@
-"""All that a place's forecast rests on, in plain values."""
+"""Inputs of a forecast, in plain values."""
 
 from __future__ import annotations
 
@@ -16,9 +16,27 @@ from cloche_engine.results import SowingOutlook
 
 @dataclass(frozen=True)
 class Day:
-    """A day's weather: air [°C], rain [mm], sky as clear, broken or overcast, wind at two metres [m/s], snow lying in the
-    morning [m]; None: not noted. lead_d: days ahead it was foretold, 0 where it was measured; runs: low, high and rain of each
-    of a forecast's ensemble, none where it gives one value."""
+    """Weather of one day.
+
+    Attributes
+    ----------
+    day : date
+        Local day.
+    low_c, high_c : float
+        Lowest and highest air temperature [°C].
+    rain_mm : float or None
+        Rain [mm]; None where it was not entered.
+    sky : str or None
+        "clear", "broken" or "overcast"; None where it was not entered.
+    lead_d : int
+        Days ahead at which the values were forecast; 0 where they were measured.
+    wind_m_s : float or None
+        Mean wind speed at 2 m [m/s]; None where it was not entered.
+    snow_m : float or None
+        Snow depth in the morning [m]; None where it was not entered.
+    runs : tuple of (low, high, rain)
+        Members of the provider's ensemble [°C, °C, mm]; empty where it gives a single value.
+    """
 
     day: date
     low_c: float
@@ -33,13 +51,41 @@ class Day:
 
 @dataclass(frozen=True)
 class CoverSpan:
-    """A cover from one local day to another (None: still on, or always there).
+    """A cover over a place from one local day to another.
 
-    opens: "closed", "above" (as far as needed to stay below above_c) or "hours" (from_h to to_h of standard time); opening:
-    how far at most, 0-1. blanket: a night blanket lies on it from 18 to 8. age_y, dirty: what the years and the dirt take of
-    its light; length_m: of the bed that it covers, None: long; sheet_m, spread_m: of a bent sheet whose edges are set so far
-    apart, None: as is usual; low_m, high_m: of a frame, at its front and back. item: which of the garden's own it is, None:
-    not told; known: as in the engine's CoverPeriod, by what other beds tell."""
+    Attributes
+    ----------
+    key : str
+        Key of the kind of cover.
+    first, last : date or None
+        First and last day; None where it has always been there or is still on.
+    ends_capped : bool
+        Whether the ends of a tunnel are closed.
+    opens : str
+        "closed", "above" (opened as far as needed to stay below `above_c`) or "hours" (opened from `from_h` to `to_h`).
+    above_c : float
+        Air temperature to stay below [°C].
+    from_h, to_h : float
+        Hours of local standard time between which the cover is open.
+    opening : float
+        Largest opening, 0 to 1.
+    blanket : bool
+        Whether a blanket lies on the cover at night, from 18 to 8.
+    age_y : float
+        Age of the cover [years].
+    dirty : bool
+        Whether it is dirty, so that less light passes.
+    length_m : float or None
+        Length of the bed under the cover [m]; None for a long bed.
+    sheet_m, spread_m : float or None
+        Width of a bent sheet and distance between its edges [m]; None for the usual ones.
+    low_m, high_m : float or None
+        Height of a frame at its front and at its back [m].
+    item : int or None
+        Number of the garden's own cover, if it is one.
+    known : Known
+        Light, air exchange and heat loss as other places have found them, see `covers.periods.CoverPeriod`.
+    """
 
     key: str
     first: date | None = None
@@ -64,11 +110,34 @@ class CoverSpan:
 
 @dataclass(frozen=True)
 class HeatSpan:
-    """A heat source at a place from one local day to another (None: always there, still there).
+    """A heat source at a place from one local day to another.
 
-    source: mat, base, cable, wire or house; watts: of all of it, over area_m2; lift_k: measured over the room instead.
-    control: always, timer (spans of the day) or thermostat (start_c, stop_c, its probe at probe: roots, bottom or air).
-    over_m, under_m: of a cable, its spreading layer of filling, wet or dry.
+    Attributes
+    ----------
+    source : str
+        "mat", "base", "cable", "wire" or "house".
+    first, last : date or None
+        First and last day; None where it has always been there or is still there.
+    watts : float or None
+        Power of the whole source [W]; None for the usual power of its size.
+    area_m2 : float
+        Heated area [m²].
+    lift_k : float or None
+        Measured lift over the room [K], used instead of `watts`.
+    control : str
+        "always", "timer" (on during `spans`) or "thermostat" (on below `start_c`, off above `stop_c`).
+    spans : tuple of (from, to)
+        Hours of local standard time at which a timer is on.
+    start_c, stop_c : float
+        Set-points of the thermostat [°C].
+    probe : str
+        Position of the thermostat's probe: "roots", "bottom" or "air".
+    over_m, under_m : float
+        Thickness of the material above and below a cable [m].
+    filling : str
+        Key of that material.
+    filling_wet : bool
+        Whether the material is kept wet.
     """
 
     source: str
@@ -90,7 +159,15 @@ class HeatSpan:
 
 @dataclass(frozen=True)
 class RoomAir:
-    """The room in which a place stands. kind: key of places.rooms.ROOMS; night_c, day_c: as told, None: as is usual."""
+    """Air of the room in which a place is.
+
+    Attributes
+    ----------
+    kind : str
+        Key of `places.rooms.ROOMS`.
+    night_c, day_c : float or None
+        Night and daytime air temperature as entered [°C]; None for the usual ones of the kind.
+    """
 
     kind: str
     night_c: float | None = None
@@ -99,7 +176,25 @@ class RoomAir:
 
 @dataclass(frozen=True)
 class LampSpan:
-    """A lamp over a place from one local day to another. Else as cloche_engine.light.lamp.Lamp."""
+    """A lamp over a place from one local day to another; see `light.lamp.Lamp`.
+
+    Attributes
+    ----------
+    spans : tuple of (from, to)
+        Hours of local standard time at which the lamp is on.
+    first, last : date or None
+        First and last day; None where it has always been there or is still there.
+    watts : float
+        Power at the plug [W].
+    kind : str
+        Kind of lamp.
+    area_m2 : float
+        Area lit [m²].
+    away_m : float
+        Height above the leaves [m].
+    ppfd : float or None
+        Measured photosynthetic photon flux density at the leaves [µmol/m²s], used instead of `watts`.
+    """
 
     spans: tuple[tuple[float, float], ...]
     first: date | None = None
@@ -113,7 +208,17 @@ class LampSpan:
 
 @dataclass(frozen=True)
 class WindowPane:
-    """A window by which a place stands: see cloche_engine.light.window.Window."""
+    """A window by which a place is; see `light.window.Window`.
+
+    Attributes
+    ----------
+    aspect_deg : float
+        Direction that the window faces, from north through east [°].
+    shade : float
+        Share of its light lost to shade outside, 0 to 1.
+    away_m : float
+        Distance from the window [m].
+    """
 
     aspect_deg: float
     shade: float = 0.0
@@ -122,8 +227,21 @@ class WindowPane:
 
 @dataclass(frozen=True)
 class Under:
-    """Something seen under a cover besides its soil, or in a room. what: air, lowest, highest, room, room_low, room_high [°C]
-    or gain [K] over a bare bed at depth_m; since: when an extreme's thermometer was set back."""
+    """An observation other than soil temperature: air under a cover or in a room, or a gain over a bare bed.
+
+    Attributes
+    ----------
+    what : str
+        "air", "lowest", "highest", "room", "room_low", "room_high" [°C], or "gain" [K].
+    at : datetime
+        Time of the observation.
+    since : datetime
+        Time at which a minimum–maximum thermometer was last reset.
+    value : float
+        The value observed [°C or K].
+    depth_m : float
+        Depth of a gain [m].
+    """
 
     what: str
     at: datetime
@@ -134,7 +252,17 @@ class Under:
 
 @dataclass(frozen=True)
 class Operation:
-    """Something done to a place. work: as in the engine's Work; amount: mm of water or m of mulch, 0 for the usual."""
+    """Work done at a place.
+
+    Attributes
+    ----------
+    work : str
+        Kind of work, see `soil.bed.Work`.
+    at : datetime
+        When it was done.
+    amount : float
+        Water [mm] or mulch [m]; 0 for the usual amount.
+    """
 
     work: str
     at: datetime
@@ -143,9 +271,33 @@ class Operation:
 
 @dataclass(frozen=True)
 class SownBatch:
-    """A sowing that was made. values: what its packet says of the crop; rate: share of the lot taken to be alive; counts: how
-    many were up on a day. over: nothing more is expected to come up; outlook: the last that was
-    expected of it. before: hourly soil [°C] of places that it has left, each up to midday of a day."""
+    """A sowing.
+
+    Attributes
+    ----------
+    number : int
+        Number of the sowing.
+    crop_key : str
+        Key of the crop.
+    sown_on : date
+        Local day of sowing.
+    depth_m : float
+        Sowing depth [m].
+    seeds : int or None
+        Number of seeds; None where they were not counted.
+    rate : float
+        Expected share of viable seed, 0 to 1.
+    values : dict
+        Values of the packet that replace the catalogue's.
+    counts : tuple of (date, int)
+        Seedlings up on each day of counting.
+    over : bool
+        Whether no more seedlings are expected.
+    outlook : SowingOutlook or None
+        The previous outlook, if there is one.
+    before : tuple of (date, temperatures)
+        Hourly soil temperature [°C] of each place that the sowing has left, until noon of the day.
+    """
 
     number: int
     crop_key: str
@@ -162,8 +314,21 @@ class SownBatch:
 
 @dataclass(frozen=True)
 class SetOut:
-    """Plants that were set out in a place or stand there. height_m: when they were set out, or as measured last on measured_on;
-    grown: whether they have stood there long."""
+    """Plants of one crop in a place.
+
+    Attributes
+    ----------
+    crop_key : str
+        Key of the crop.
+    planted_on : date
+        Day of planting out.
+    height_m : float
+        Height when planted out, or as last measured [m].
+    measured_on : date or None
+        Day of that measurement.
+    grown : bool
+        Whether they are full-grown plants of an earlier season.
+    """
 
     crop_key: str
     planted_on: date
@@ -174,8 +339,21 @@ class SetOut:
 
 @dataclass(frozen=True)
 class Description:
-    """How a place lies. aspect_deg: the way it slopes, from north through east; shaded: hours of standard time kept from the
-    sun's beam; width_m: of the cover or the raised bed."""
+    """The site of a place.
+
+    Attributes
+    ----------
+    texture : str
+        Key of the soil texture.
+    slope_deg, aspect_deg : float
+        Slope, and the direction that it faces from north through east [°].
+    shaded : (from, to) or None
+        Hours of local standard time without direct sun.
+    width_m : float
+        Width of the cover or the raised bed [m].
+    within : str
+        Key of the house in which the place is; empty in the open.
+    """
 
     texture: str = "loam"
     slope_deg: float = 0.0
@@ -187,8 +365,17 @@ class Description:
 
 @dataclass(frozen=True)
 class OnHotbed:
-    """Days on which a tray stands on a hotbed, without a last one for good; hotbed: as it is described; factors: what its
-    readings have taught of its make-up, by name, where there are any."""
+    """A tray's stay on a hotbed.
+
+    Attributes
+    ----------
+    hotbed : ForecastInputs
+        Inputs of the hotbed itself.
+    factors : dict
+        Parameters that the readings of the hotbed have taught, by name.
+    first, last : date or None
+        First and last day; None where it is still there.
+    """
 
     hotbed: ForecastInputs
     factors: dict[str, float]
@@ -198,19 +385,75 @@ class OnHotbed:
 
 @dataclass(frozen=True)
 class ForecastInputs:
-    """All of it. Temperatures [°C], depths [m], instants aware, days local.
+    """Everything a forecast of one place is based on.
 
-    readings: (number, taken at, depth, temperature). weather: one line a day, of earlier years too, where they are known.
-    crops: keys of those the garden grows, none for the usual; values: what it says of them instead of the catalogue; ways:
-    direct or transplanted, where it overrules what is derived. own: crops of its own making
-    (see cloche_engine.crops.grown). sowing_rule: by which rule it sows, empty: on every sensible day;
-    sowing_rules: of crops that it sows by another. field_factor: middle and log SD of how much slower its soil is than the
-    laboratory's; stand: of how much more comes through there than elsewhere. watered: whether seed beds are kept moist; where
-    not, dry soil stops seed. hotbed: what it is built of, when it was filled and topped up. away: local hours of the day in
-    which nobody is there. under: what was seen under its covers. set_out: plants
-    that nobody sowed there. matted_until: a mat of straw or sacking lies over the hotbed until then. below: when a tray
-    stood on a hotbed. limits: cold that grown plants of a crop are taken to stand there, where it differs from the
-    catalogue's [°C]. record_is_simulated: the site's past days come from a simulated weather service."""
+    Temperatures are in °C, depths in metres, instants are aware and days local.
+
+    Attributes
+    ----------
+    kind : str
+        Kind of place.
+    seed_depth_m : float
+        Depth of seed and probe [m].
+    latitude_deg, longitude_deg, elevation_m : float
+        Position of the site [°, °, m].
+    timezone : ZoneInfo
+        Time zone of the site.
+    today : date
+        Day of the forecast.
+    readings : list of (number, taken at, depth, temperature)
+        Soil temperatures.
+    weather : list of Day
+        One entry per day, earlier years included.
+    typed_normals : (lows, highs) or None
+        Twelve monthly means each, January first, where they were entered.
+    seed : int
+        Seed of the random numbers.
+    description : Description
+        Soil and site.
+    covers, operations, heat, lamps : sequences
+        Covers, work, heat sources and lamps by date.
+    crops : tuple of str
+        Keys of the crops that the garden grows; empty for the usual ones.
+    values, methods : dict
+        By crop: values that replace the catalogue's, and the method that was chosen.
+    own : dict
+        Crops that the garden has added, see `crops.grown`.
+    sowing_rule : str
+        Sowing rule of the garden; empty for every sensible day.
+    sowing_rules : dict
+        Sowing rules of single crops.
+    field_factor : (median, log SD)
+        How much longer seedlings take in this soil than in the laboratory.
+    stand : (median, log SD)
+        How many more seedlings emerge here than elsewhere.
+    watered : bool
+        Whether seedbeds are kept moist; dry soil stops seed where they are not.
+    sown : tuple of SownBatch
+        Sowings in the place.
+    hotbed : (build, filled, topped up) or None
+        Materials and dates of a hotbed.
+    away : (from, to) or None
+        Local hours in which nobody is there.
+    under : tuple of Under
+        Other observations.
+    room, pane : RoomAir, WindowPane or None
+        Room and window of a place indoors.
+    bring_in_c : float
+        Night temperature below which trays are brought in [°C].
+    fills : tuple of (build, date)
+        Further fills of a hotbed.
+    matted_until : date or None
+        Last day of a mat of straw or sacking over a hotbed.
+    below : tuple of OnHotbed
+        Stays of a tray on hotbeds.
+    set_out : tuple of SetOut
+        Plants that were not sown in the place.
+    limits : dict
+        Lowest temperature that full-grown plants of a crop survive here, where it differs from the catalogue [°C].
+    record_is_simulated : bool
+        Whether past weather comes from a simulated service.
+    """
 
     kind: str
     seed_depth_m: float

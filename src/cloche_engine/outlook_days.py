@@ -1,4 +1,4 @@
-"""Reading a stored outlook again: one of its days. Light: pages use it."""
+"""Access to the days of a stored outlook, light enough for pages."""
 
 from __future__ import annotations
 
@@ -16,9 +16,12 @@ from cloche_engine.windows.spans import joined, spans_of
 
 @dataclass(frozen=True)
 class DayOutlook:
-    """What would come of a day. offset: days from the outlook's own; failing: (limit, chance), the likeliest first; growth:
-    index; yields: share of a good harvest that heat leaves where there is one; harvest_d: None for never; days_to
-    [fraction][band], None for never, and share [band]: empty of plantings."""
+    """Outlook of one candidate day.
+
+    offset: days from the day of the outlook; failing: pairs of limit and chance, the most likely first; growth: growth
+    index; yields: share of a good harvest that heat leaves; harvest_d: None for never; days_to: by fraction and quantile, None
+    for never; share: quantiles, empty for plantings.
+    """
 
     offset: int
     success: float
@@ -32,13 +35,13 @@ class DayOutlook:
 
 
 def sure_spans(days: CandidateDays) -> list[tuple[int, int]]:
-    """First and last day of every span of sure days, from the outlook's own, next year's too."""
+    """Return first and last day of every span of reliable days, in days from that of the outlook, next year included."""
     at = np.array(days.day)
     return [(int(at[first]), int(at[last])) for first, last in spans_of(joined(at, np.array(days.success)))]
 
 
 def day_of(days: CandidateDays, offset: int) -> DayOutlook:
-    """The candidate day nearest to an offset. days: of cloche_engine.results.CropDays."""
+    """Return the candidate day nearest to an offset."""
     at = days.day
     i = min(range(len(at)), key=lambda index: abs(at[index] - offset))
     chances = SHARES.unpack(days.failing, len(days.limits), len(at))[:, i]
@@ -63,12 +66,12 @@ def day_of(days: CandidateDays, offset: int) -> DayOutlook:
 
 
 def harvests(days: CandidateDays) -> list[float]:
-    """Days until harvest of every candidate day, inf: never."""
+    """Return days until harvest for every candidate day; inf for never."""
     return [float(value) for value in TENTHS.unpack(days.harvest_d, -1)]
 
 
 def members_of(text: str, members: int) -> Any:
-    """(days, members): days until half are up where it succeeds, inf elsewhere."""
+    """Return days until half are up in each member in which a sowing succeeds, (days, members); inf elsewhere."""
     return DAYS.unpack(text, -1, members)
 
 

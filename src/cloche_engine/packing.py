@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 
 def short(values: NDArray[np.floating], digits: int = 2) -> list[Any]:
-    """For storage only: hundredths are finer than any probe. inf becomes None."""
+    """Return numbers rounded for storage, with None for inf; hundredths are finer than any probe."""
     rounded = np.round(np.asarray(values, dtype=np.float64), digits)
     whole: list[Any] = rounded.tolist()
     if not np.isfinite(rounded).all():
@@ -22,7 +22,7 @@ def short(values: NDArray[np.floating], digits: int = 2) -> list[Any]:
 
 @dataclass(frozen=True)
 class Grain:
-    """How finely a table of numbers is stored: `step` between two of them, the largest count of steps standing for never."""
+    """Resolution of a stored table: `step` between two numbers; the largest count of steps means never."""
 
     step: float
     bytes_each: Literal[1, 2]
@@ -32,13 +32,13 @@ class Grain:
         return np.uint8 if self.bytes_each == 1 else np.uint16
 
     def pack(self, values: NDArray[np.floating]) -> str:
-        """Numbers from 0 up as base64 of whole steps; inf becomes never, and so does what is too large."""
+        """Return numbers from 0 up as base64 of whole steps; inf and numbers that are too large become never."""
         never = np.iinfo(self._kind).max
         steps = np.minimum(np.round(np.asarray(values) / self.step), never)
         return base64.b64encode(steps.astype(self._kind).tobytes()).decode("ascii")
 
     def unpack(self, text: str, *shape: int) -> NDArray[np.float64]:
-        """What was packed, in its shape (one length may be -1); never becomes inf."""
+        """Return packed numbers in a shape (one length may be -1); never becomes inf."""
         steps = np.frombuffer(base64.b64decode(text), dtype=self._kind).reshape(shape)
         return np.where(steps == np.iinfo(self._kind).max, np.inf, steps * self.step)
 

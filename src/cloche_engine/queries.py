@@ -1,4 +1,4 @@
-"""Heavy questions and their answers: plain values, so that whoever asks need not load the engine that answers."""
+"""Questions that need the engine, and their answers, as plain values: whoever asks need not load the engine."""
 
 from __future__ import annotations
 
@@ -16,14 +16,29 @@ TRAY_M2 = 0.14
 
 
 class OutdatedSnapshot(LookupError):
-    """What was kept does not do for the question: another version kept it, or it does not reach so far. The place wants to be
-    worked out anew."""
+    """Raised when a stored snapshot was written by another version, or does not reach far enough ahead.
+
+    The forecast of the place has to be computed again.
+    """
 
 
 @dataclass(frozen=True)
 class WhatIfQuery:
-    """on_d: days from today on which it goes on; warm_d: days the ground is warmed before sowing; comfortable: the rule that
-    waits for the ideal range."""
+    """What would covers do for a place?
+
+    Attributes
+    ----------
+    on_d : int
+        Days from today until the cover goes on.
+    warm_d : int
+        Days for which the soil is warmed before sowing.
+    covers : tuple of CoverSpan
+        The covers to compare.
+    crops : tuple of str
+        Keys of the crops to judge.
+    comfortable : bool
+        Whether to wait for the ideal range instead of the minimum.
+    """
 
     on_d: int
     warm_d: int
@@ -34,9 +49,23 @@ class WhatIfQuery:
 
 @dataclass(frozen=True)
 class ForCrop:
-    """A crop under a cover, or bare. ready_d: days from today until its soil is ready, None: not in sight; gained_d: sooner
-    than bare, None: where bare is not in sight or it never is; half_d: band of days from sowing, None: never; share: of live
-    seed. off_d: days from today from which the nights outside are warm enough for it."""
+    """A crop under one cover, or without any.
+
+    Attributes
+    ----------
+    crop_key : str
+        Key of the crop.
+    ready_d : int or None
+        Days from today until the soil is ready; None if not in sight.
+    gained_d : int or None
+        Days gained over the bed without a cover; None where either is not in sight.
+    half_d : list of float or None
+        Days from sowing until half are up, as quantiles 0.1, 0.5 and 0.9; None for never.
+    share : float
+        Share of viable seed that comes up, 0 to 1.
+    off_d : int or None
+        Days from today until the nights outside are warm enough for the crop.
+    """
 
     crop_key: str
     ready_d: int | None
@@ -48,9 +77,22 @@ class ForCrop:
 
 @dataclass(frozen=True)
 class CoverGain:
-    """A cover's purchase, the first of a list being the bare bed. soil_c: daily mean at seed depth, (band, days); gain_k:
-    band of the first fortnight's mean over bare; profile_c: soil by depth in its second week; hottest_c, coldest_c: bands of
-    the fortnight's extremes among the plants, closed all along; open_h: hours a day it has to stand open.
+    """Effect of one cover; the first of a list is the bed without a cover.
+
+    Attributes
+    ----------
+    soil_c : list
+        Daily mean soil temperature at seed depth [°C], (quantiles, days).
+    gain_k : list of float
+        Quantiles of the mean gain over the bed without a cover in the first two weeks [K].
+    profile_c : list of float
+        Soil temperature by depth in the second week [°C].
+    hottest_c, coldest_c : list of float
+        Quantiles of the extremes among the plants in the first two weeks, if it stays closed [°C].
+    open_h : float
+        Hours a day for which it has to be open.
+    crops : list of ForCrop
+        The crops that were asked about.
     """
 
     soil_c: list[list[float]]
@@ -64,8 +106,25 @@ class CoverGain:
 
 @dataclass(frozen=True)
 class Set:
-    """What one sets: the day's low and high [°C], share of a cloudless day's sun, wind [m/s], opening 0-1; cover: a kind's key
-    or empty; grounds: keys of covers.GROUNDS."""
+    """Settings of the sandbox.
+
+    Attributes
+    ----------
+    on : date
+        The day.
+    low_c, high_c : float
+        Lowest and highest air temperature [°C].
+    sun : float
+        Share of a cloudless day's sun, 0 to 1.
+    wind_m_s : float
+        Wind speed at 2 m [m/s].
+    cover : str
+        Key of a kind of cover; empty for none.
+    opening : float
+        Opening of the cover, 0 to 1.
+    grounds : tuple of str
+        Keys of `covers.GROUNDS`.
+    """
 
     on: date
     low_c: float
@@ -79,9 +138,23 @@ class Set:
 
 @dataclass(frozen=True)
 class Day:
-    """The last day by the hour [°C]: outside; inside among the plants; soil by SANDBOX_M; bare: soil at 5 cm without the cover.
-    profile_c, bare_profile_c: soil by hour and PROFILE_M, under the cover and bare. half_d: days until half are up in such
-    days, None: never; bare_half_d: in the bare bed; share: of live seed."""
+    """Hourly temperatures of the sandbox's last day [°C].
+
+    Attributes
+    ----------
+    outside_c, inside_c : list of float
+        Air outside, and among the plants.
+    soil_c : list
+        Soil at the depths SANDBOX_M.
+    bare_c : list of float
+        Soil at 5 cm without the cover.
+    profile_c, bare_profile_c : list
+        Soil by hour and the depths PROFILE_M, with and without the cover.
+    half_d, bare_half_d : float or None
+        Days until half are up if all days were like this one, with and without the cover; None for never.
+    share : float
+        Share of viable seed that comes up, 0 to 1.
+    """
 
     outside_c: list[float]
     inside_c: list[float]
@@ -96,10 +169,27 @@ class Day:
 
 @dataclass(frozen=True)
 class HeatGain:
-    """One way to go on. way: nothing, lid, mat, low, high, corner or room; set_c: of its thermostat or of the air, None: none.
-    roots_c: mean at the roots over the first fortnight, band; half_d: days from sowing until half are up, band, None: never;
-    most_d: until nearly all that come are up; share of live seed; kwh_half, kwh_all: of electricity until heat goes off by
-    either school; duty: share of the time that it is on."""
+    """Effect of one way of heating a tray.
+
+    Attributes
+    ----------
+    way : str
+        "nothing", "lid", "mat", "low", "high", "corner" or "room".
+    set_c : float or None
+        Set-point of the thermostat or of the air [°C]; None without one.
+    roots_c : (float, float, float)
+        Quantiles of the mean root temperature in the first two weeks [°C].
+    half_d : list of float or None
+        Quantiles of the days from sowing until half are up; None for never.
+    most_d : float or None
+        Days until nearly all that come up are up.
+    share : float
+        Share of viable seed that comes up, 0 to 1.
+    kwh_half, kwh_all : float or None
+        Electricity used until half are up, and until all are [kWh].
+    duty : float or None
+        Share of the time for which the heat is on.
+    """
 
     way: str
     set_c: float | None
@@ -114,7 +204,17 @@ class HeatGain:
 
 @dataclass(frozen=True)
 class HeatQuery:
-    """crop_key: what is sown today, or the sowing that lies there; area_m2: of the tray that is heated."""
+    """What would heat do for a tray?
+
+    Attributes
+    ----------
+    crop_key : str
+        Key of the crop.
+    sown : SownBatch or None
+        The sowing in the tray; None to sow today.
+    area_m2 : float
+        Heated area of the tray [m²].
+    """
 
     crop_key: str
     sown: SownBatch | None = None
@@ -122,5 +222,5 @@ class HeatQuery:
 
 
 def site_of(latitude_deg: float, longitude_deg: float, elevation_m: float, timezone: ZoneInfo, today: date) -> Site:
-    """Where a garden lies."""
+    """Return the site of a garden."""
     return Site(latitude_deg, longitude_deg, elevation_m, standard_offset_h(timezone, today))

@@ -1,4 +1,4 @@
-"""Crops as a garden grows them: with values of its own, and crops that it has added."""
+"""Crops as a garden grows them: with its own values, and crops that it has added."""
 
 from __future__ import annotations
 
@@ -23,8 +23,11 @@ Values = Mapping[str, float]
 
 @dataclass(frozen=True)
 class Grown:
-    """A crop as a garden grows it. method: direct, transplanted, or empty to have it derived; usual_depth_m: the catalogue's;
-    sowing_rule: minimum, comfortable, calendar, or empty for every sensible day."""
+    """A crop as a garden grows it.
+
+    method: "direct", "transplanted", or empty to derive it; usual_depth_m: sowing depth of the catalogue [m]; sowing_rule:
+    "minimum", "comfortable", "calendar", or empty for every sensible day.
+    """
 
     crop: Crop
     method: str
@@ -40,7 +43,10 @@ def grown(
     sowing_rules: Mapping[str, str] | None = None,
     own: Own = MappingProxyType({}),
 ) -> list[Grown]:
-    """The crops of a garden with what it says of them, for the engine. own: crops of its own making."""
+    """Return the crops of a garden with its own values.
+
+    own: crops that the garden has added.
+    """
     rules, custom = sowing_rules or {}, custom_crops(own)
     return [
         Grown(
@@ -51,16 +57,16 @@ def grown(
 
 
 def chosen_of(every: Iterable[Crop], keys: Iterable[str], values: Mapping[str, Values] | None) -> list[Crop]:
-    """Those of every crop that a garden grows, with its values; until it has chosen any, those that nearly everyone grows."""
+    """Return the crops that a garden grows, with its values; the usual ones until it has chosen any."""
     wanted = set(keys)
     mine = (crop for crop in every if (crop.key in wanted if wanted else crop.usual))
     return [with_values(crop, (values or {}).get(crop.key)) for crop in mine]
 
 
 def with_values(crop: Crop, values: Values | None) -> Crop:
-    """The crop with what is said of it in place of the catalogue's. `pace`: times the table's days to come up.
+    """Return a crop with other values than the catalogue's. `pace` multiplies the days of the table.
 
-    An ideal range that begins above its end, or below the minimum, moves the one that was not said.
+    An ideal range that begins above its end, or below the minimum, moves the limit that was not given.
     """
     if not values:
         return crop
@@ -96,12 +102,15 @@ Own = Mapping[str, Mapping[str, Any]]
 
 
 def custom_crops(own: Own) -> dict[str, Crop]:
-    """A garden's own crops by key: each a relative from the catalogue with other values."""
+    """Return a garden's added crops by key: each is a relative from the catalogue with other values."""
     return {key: _made(key, entry) for key, entry in own.items() if entry["of"] in catalogue.catalogue()}
 
 
 def crop_of(own: Own, key: str) -> Crop:
-    """One crop of a garden with these crops of its own, under the catalogue's name; raises UnknownCrop."""
+    """Return one crop of a garden under its catalogue name.
+
+    Raises UnknownCrop if there is none.
+    """
     return catalogue.crop(key, custom_crops({key: own[key]} if key in own else {}))
 
 

@@ -1,4 +1,4 @@
-"""Sowings that were made, and lots of seed, as the rooms see them."""
+"""Outlook of sowings, corrected by what was counted."""
 
 from __future__ import annotations
 
@@ -19,8 +19,7 @@ from cloche_engine.results import SowingOutlook
 
 @dataclass(frozen=True)
 class Learned:
-    """What a garden's counts tell: middle and log SD of how much slower its soil is than the laboratory's, and of how much
-    more comes through there than elsewhere. bench: whether this place only raises."""
+    """What a garden has taught."""
 
     pace: tuple[float, float]
     stand: tuple[float, float]
@@ -35,8 +34,10 @@ NOON_H = 12
 def batch_outlook(
     sown: SownBatch, usual: Crop, soil_c: NDArray[np.float64], first: date, learned: Learned, moist: NDArray[np.float64] | None
 ) -> SowingOutlook:
-    """What is expected of a sowing. usual: its crop, before what is said of this batch; soil_c, moist: hourly at its depth from
-    midnight of `first`."""
+    """Return what is expected of a sowing.
+
+    usual: its crop with the values of the catalogue; soil_c, moist: hourly values at its depth from midnight of `first` on.
+    """
     pace, stand = learned.pace, (learned.stand[0] * stands(usual, learned.bench), learned.stand[1])
     hours = [((on - first).days * 24 + NOON_H, up) for on, up in sown.counts]
     batch = Batch(
@@ -58,7 +59,7 @@ def batch_outlook(
 
 
 def _with_beginning(after: tuple[float, float], before: tuple[float, float]) -> Factor:
-    """Mean and SD of a factor's logarithm after the counts, and those that it began with."""
+    """Return mean and SD of the logarithm of a factor, after the counts and before them."""
     return round(after[0], 4), round(after[1], 4), round(float(np.log(before[0])), 4), round(before[1], 4)
 
 

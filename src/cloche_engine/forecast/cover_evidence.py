@@ -1,4 +1,4 @@
-"""What a place has found of the cover that stood over it."""
+"""What the readings of a place tell about its cover."""
 
 from __future__ import annotations
 
@@ -17,7 +17,10 @@ FEWEST_SEEN = 4
 
 
 def cover_evidence(learned: Learned, span: CoverSpan | None, stood: CoverPeriod | None, seen: int) -> CoverEvidence | None:
-    """What a place has found of the cover that stood there; None where its readings tell nothing. seen: readings under it."""
+    """Return what the readings of a place tell about its cover, or None if they tell nothing.
+
+    seen: number of readings taken under the cover.
+    """
     if span is None or stood is None or seen < FEWEST_SEEN:
         return None
     factors: dict[str, tuple[float, float]] = {}

@@ -1,4 +1,4 @@
-"""A forecast from its inputs to the record that is stored; past seasons by the same way."""
+"""A forecast from its inputs to the stored record, and the soil of past seasons."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ LIGHT = 1.15
 
 
 def summary(inputs: ForecastInputs, run: Run, weather: KnownWeather, observed: Observed) -> PlaceForecast:
-    """Of a run, as it is stored and drawn."""
+    """Return the part of a run that is stored and drawn."""
     numbers, learned = observed.numbers, run.learned
     first, last = (run.run_up_d - NEAR_PAST_D) * 24, (run.run_up_d + NEAR_D) * 24
     soil = run.soil_c(inputs.seed_depth_m)
@@ -98,7 +98,7 @@ def summary(inputs: ForecastInputs, run: Run, weather: KnownWeather, observed: O
 
 
 def _spread_depths(inputs: ForecastInputs, run: Run) -> list[float]:
-    """Where a probe goes: to seed depth, and a bit deeper for transplants, as far as there is soil."""
+    """Return seed depth and, where the soil is deep enough, the depth of transplants."""
     volume = run.situation.place.bed.volume
     also = [PROBED_M] if volume is None and inputs.seed_depth_m < PROBED_M else []
     return [inputs.seed_depth_m, *also]
@@ -110,7 +110,7 @@ def _parameters(learned: Learned) -> dict[str, Triple]:
 
 
 def _air(run: Run, first: int, last: int) -> tuple[list[float], list[list[float]]]:
-    """Hourly air outside, and where something stands over the place the air inside with its band."""
+    """Return hourly air temperature outside and, where there is shelter, the quantiles of the air inside."""
     outside = np.broadcast_to(run.outside.air_c[first:last], (last - first, MEMBERS))
     inside: list[list[float]] = [[], [], []]
     if run.is_sheltered:
@@ -119,13 +119,13 @@ def _air(run: Run, first: int, last: int) -> tuple[list[float], list[list[float]
 
 
 def _field_depths(run: Run) -> list[float]:
-    """As deep as there is soil: a tray ends where it ends."""
+    """Return the depths of the drawn profile that lie within the soil: a tray is shallow."""
     volume = run.situation.place.bed.volume
     return [depth for depth in PROFILE_M if volume is None or depth <= volume.depth_m]
 
 
 def _field(run: Run, first: int, last: int) -> list[list[float]]:
-    """Mean soil by depth and every two hours around today: rows are depths."""
+    """Return mean soil temperature around today, a row per depth and a value every two hours."""
     rows = []
     for depth_m in _field_depths(run):
         mean_c = run.soil_c(depth_m)[first:last].mean(axis=1)
@@ -134,7 +134,10 @@ def _field(run: Run, first: int, last: int) -> list[list[float]]:
 
 
 def forecast(inputs: ForecastInputs) -> ForecastResult:
-    """Learn the place and run it over the coming year. Raises Unsound where what comes out cannot be true."""
+    """Return the forecast of a place: learn its parameters, then simulate the coming year.
+
+    Raises Unsound if a result is impossible.
+    """
     weather = step.know_weather(inputs)
     members = step.draw_members(inputs, weather)
     described = step.describe_place(inputs, weather)
@@ -164,7 +167,7 @@ def forecast(inputs: ForecastInputs) -> ForecastResult:
 
 
 def windows_under(inputs: ForecastInputs, spans: Sequence[CoverSpan | None]) -> list[list[CropDays]]:
-    """Every crop's outlook with each cover in turn standing there all year, as it is aired, and bare where it is None."""
+    """Return the outlook of every crop under each cover, as if it were on all year; None stands for no cover."""
     weather = step.know_weather(inputs)
     members = step.draw_members(inputs, weather)
     described = step.describe_place(inputs, weather)
@@ -191,7 +194,7 @@ GAP_D = 3
 
 
 def soil_of(inputs: ForecastInputs, first: date, last: date) -> dict[date, float | None]:
-    """Daily mean at seed depth; None where neither weather nor readings tell."""
+    """Return daily mean soil temperature at seed depth [°C]; None where neither weather nor readings are known."""
     start = first - timedelta(days=RUN_UP_D)
     days = (last - start).days + 1
     past = replace(inputs, today=last + timedelta(days=1))
@@ -217,7 +220,7 @@ def soil_of(inputs: ForecastInputs, first: date, last: date) -> dict[date, float
 def _drawn(
     readings: Sequence[tuple[int, datetime, float, float]], midnight: datetime, hourly: Array, days: int, depth_m: float
 ) -> tuple[Array, NDArray[np.bool_]]:
-    """By how much each day is drawn to what was read about it [K], and whether anything was read near it."""
+    """Return the daily correction by nearby readings [K], and whether there were any."""
     misses: dict[int, list[float]] = {}
     for _, at, depth, value in readings:
         hour = int((at - midnight) / timedelta(hours=1))
@@ -231,7 +234,7 @@ def _drawn(
 
 
 def _bridged(noted: NDArray[np.bool_]) -> NDArray[np.bool_]:
-    """Known days, and short gaps between them."""
+    """Return known days together with short gaps between them."""
     sure = noted.copy()
     at = np.flatnonzero(noted)
     for before, after in pairwise(at):

@@ -1,4 +1,4 @@
-"""Frost dates of a site, weighed from its own years and its climate."""
+"""Frost dates of a site, weighted from its own years and its climate."""
 
 from __future__ import annotations
 
@@ -29,8 +29,19 @@ SEED = 20
 
 @dataclass(frozen=True)
 class SiteFrosts:
-    """The dates in use; what they are weighed from: the site's own years, None without any, and its typical weather, with the
-    source of that."""
+    """Frost dates of a site and what they are based on.
+
+    Attributes
+    ----------
+    frosts : Frosts
+        The dates in use.
+    own : Frosts or None
+        Dates of the site's own years; None without any.
+    typical : Frosts
+        Dates of its climate.
+    typical_source : str
+        Source of that climate.
+    """
 
     frosts: Frosts
     own: Frosts | None
@@ -39,12 +50,15 @@ class SiteFrosts:
 
     @property
     def source(self) -> str:
-        """Of what counts most, as of FrostDates."""
+        """Source with the most weight, as in FrostDates."""
         return RECORD if self.own and self.own.years >= HALF_WEIGHT_YEARS else self.typical_source
 
 
 def frosts_of(own_days: DailyRecord | None, normals: Normals, latitude_deg: float, today: date) -> SiteFrosts:
-    """own_days: measured there, nan where not; normals: typed, or of the region."""
+    """Return the frost dates of a site.
+
+    own_days: its own record, NaN where days are missing; normals: as entered, or of the region.
+    """
     own = of_years(own_days, latitude_deg) if own_days is not None else None
     first = midsummer(today.year, latitude_deg) - timedelta(days=REACH_D)
     unknown = np.full(2 * REACH_D, np.nan)
@@ -55,7 +69,7 @@ def frosts_of(own_days: DailyRecord | None, normals: Normals, latitude_deg: floa
 
 
 def _weighed(own: Frosts, typical: Frosts) -> Frosts:
-    """The more own years, the more they count."""
+    """Return a weighted mean: the more own years there are, the more they count."""
     share = own.years / (own.years + HALF_WEIGHT_YEARS)
     sides = [_between(getattr(own, side), getattr(typical, side), share) for side in ("spring", "autumn")]
     lowest_c = share * own.lowest_c + (1 - share) * typical.lowest_c
@@ -72,13 +86,13 @@ def _between(
 
 
 def last_frost_day(frosts: Frosts, latitude_deg: float, today: date) -> float | None:
-    """The usual last frost of this spring in days from today, negative when it has passed; None where there is none."""
+    """Return the usual last spring frost in days from today, negative if it has passed; None if there is no frost."""
     coming = frosts.last_spring(midsummer_after(today, latitude_deg))
     return None if coming is None else float((coming - today).days)
 
 
 def frost_dates(site: SiteFrosts, latitude_deg: float, today: date) -> FrostDates:
-    """Of the season about the next midsummer."""
+    """Return the frost dates of the season around the next midsummer."""
     middle = midsummer_after(today, latitude_deg)
 
     def dates(days: tuple[float, float, float] | None) -> tuple[date, date, date] | None:

@@ -1,4 +1,4 @@
-"""What heat sources, windows and lamps do at a place over the coming weeks."""
+"""Heat, light and air around a place over the coming weeks."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ WITHIN_K = 1.0
 
 
 def heat_outlook(inputs: ForecastInputs, run: Run) -> HeatOutlook | None:
-    """None where nothing electric heats it on any of the coming days."""
+    """Return what a heat source will do, or None if nothing electric heats the place in the coming days."""
     span = next((span for span in reversed(inputs.heat) if is_on(span, inputs.today)), None)
     heating = [source for source in run.situation.place.bed.heating if not source.fading_d]
     if not heating or (inputs.heat and (span is None or span.source == "house")):
@@ -58,7 +58,7 @@ def heat_outlook(inputs: ForecastInputs, run: Run) -> HeatOutlook | None:
 
 
 def kwh_behind(inputs: ForecastInputs, run: Run) -> list[float]:
-    """What its sources used on each day before today through which the members ran, oldest first; empty where none was on."""
+    """Return the energy used on each simulated day before today [kWh], oldest first; empty if there was no heat."""
     spans = [span for span in inputs.heat if span.source != "house"]
     used = np.zeros(run.run_up_d)
     warmed = daily(run.trajectory.heat_w_m2[: run.run_up_d * 24])
@@ -80,7 +80,7 @@ def _without(inputs: ForecastInputs, run: Run) -> Array:
 
 
 def light_outlook(inputs: ForecastInputs, run: Run) -> LightOutlook | None:
-    """None where neither window nor lamp is told, and of a tray that stands on a hotbed: neither is over it there."""
+    """Return the light at a place, or None if neither window nor lamp is known or the tray is on a hotbed."""
     on_hotbed = any(is_on(hotbed, inputs.today) for hotbed in inputs.below)
     if on_hotbed or (inputs.pane is None and not inputs.lamps):
         return None
@@ -99,12 +99,12 @@ def light_outlook(inputs: ForecastInputs, run: Run) -> LightOutlook | None:
 
 
 def lamp_mol(lamps: tuple[LampSpan, ...], day: date) -> float:
-    """What the lamps give on a day [mol/m²]."""
+    """Return the daily light integral of lamps [mol/m²]."""
     return sum(lamp_of(lamp).mol_a_day for lamp in lamps if is_on(lamp, day))
 
 
 def around_c(run: Run) -> list[float]:
-    """Daily mean air of the room or house, or under the hotbed's cover, empty in the open."""
+    """Return daily mean air temperature of the room or house, or under the cover of a hotbed [°C]; empty in the open."""
     if not (run.situation.indoors or run.situation.house or run.situation.below):
         return []
     checkpoint = run.checkpoint
@@ -114,16 +114,16 @@ def around_c(run: Run) -> list[float]:
 
 
 def is_on(span: HeatSpan | LampSpan | OnHotbed, day: date) -> bool:
-    """Whether it is there on a day."""
+    """Return whether something is there on a day."""
     return (span.first is None or span.first <= day) and (span.last is None or day <= span.last)
 
 
 def daily(hourly: NDArray[np.floating]) -> Array:
-    """Means of days, (days, members)."""
+    """Return daily means, (days, members)."""
     return np.asarray(hourly.reshape(len(hourly) // 24, 24, -1).mean(axis=1), dtype=np.float64)
 
 
 def triples(values: Array) -> list[Triple]:
-    """The band of each day over the members."""
+    """Return quantiles over the members for each day."""
     low, middle, high = np.quantile(values, BAND, axis=1)
     return [(round(float(a), 3), round(float(b), 3), round(float(c), 3)) for a, b, c in zip(low, middle, high, strict=True)]

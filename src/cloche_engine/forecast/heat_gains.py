@@ -1,4 +1,4 @@
-"""What would heat buy: the same tray from today without heat, under a lid, on a mat, in a warmer room."""
+"""Effect of heat: the same tray without heat, under a lid, on a mat, and in a warmer room."""
 
 from __future__ import annotations
 
@@ -41,7 +41,10 @@ STRETCHES_HALF_D = 24.0
 
 @dataclass(frozen=True)
 class _Way:
-    """A way to go on before it is run. kwh_d: what the air's warming takes a day; heated: whether a mat's duty counts."""
+    """One way of heating, before it is simulated.
+
+    kwh_d: energy a day for warming the air [kWh]; heated: whether the duty of a mat counts.
+    """
 
     way: str
     set_c: float | None
@@ -52,13 +55,16 @@ class _Way:
 
 
 def set_points(crop: Crop) -> tuple[float, float]:
-    """Two starts of a thermostat that are worth comparing: where its ideal range begins, and well within it [°C]."""
+    """Return two set-points worth comparing: the start of the ideal range, and one well within it [°C]."""
     low = max(crop.optimum_from_c, 16.0)
     return low, max((crop.optimum_from_c + crop.optimum_to_c) / 2, low + 4.0)
 
 
 def heat_gains(packed: bytes, inputs: ForecastInputs, query: HeatQuery) -> list[HeatGain]:
-    """Nothing first. Raises OutdatedSnapshot where another version, or another day, stored the forecast."""
+    """Return the effect of each way of heating, no heat first.
+
+    Raises OutdatedSnapshot if another version or another day stored the forecast.
+    """
     snapshot = unpack(packed)
     if snapshot.today != inputs.today:
         raise OutdatedSnapshot
@@ -106,7 +112,7 @@ Seen = Callable[[Trajectory], tuple[list[float | None], float | None, float]]
 
 
 def _fresh(crop: Crop, inputs: ForecastInputs, depth: float) -> Seen:
-    """Sown today: days to half, to most, share."""
+    """Return days to half, days to most and share of a sowing made today."""
     factor = field_factors(*inputs.field_factor, MEMBERS, inputs.seed)
     longest = never_up_d(crop)
 
@@ -120,7 +126,7 @@ def _fresh(crop: Crop, inputs: ForecastInputs, depth: float) -> Seen:
 
 
 def _lying(sown: SownBatch, inputs: ForecastInputs, snapshot: ModelSnapshot, behind: Trajectory, depth: float) -> Seen:
-    """A sowing that lies there already: counted from its own day."""
+    """Return the same for a sowing that was already made, counted from its own day."""
     learned = Learned(inputs.field_factor, inputs.stand, bench=True)
     usual = crop_of(inputs.own, sown.crop_key)
 

@@ -1,4 +1,4 @@
-"""The latest readings of a heated place against what it would be as described, with its heater and without."""
+"""Comparison of the latest readings of a heated place with the simulation, with and without its heater."""
 
 from __future__ import annotations
 
@@ -28,7 +28,10 @@ LOOKED_D, BEFORE_D, FRESH_H = 2, 10, 30.0
 
 
 def alarm_of(inputs: ForecastInputs, described: Described, observed: Observed, outside: HourlyWeather) -> HeatAlarm | None:
-    """None where nothing is wrong, or nothing electric heats it. outside: one member from the fit's first midnight."""
+    """Return an alarm if the heater does not do what it should, else None.
+
+    outside: one member, from the first midnight of the fit.
+    """
     heating = [source for source in described.situation.place.bed.heating if not source.fading_d]
     readings = observed.readings
     if not heating or not len(readings):
@@ -62,8 +65,11 @@ def alarm_of(inputs: ForecastInputs, described: Described, observed: Observed, o
 
 
 def without_failed_heat(inputs: ForecastInputs, described: Described, observed: Observed, outside: HourlyWeather) -> Observed:
-    """The observations without those of a heater that had failed for a time: cold readings beside a dead mat say nothing of how
-    strong it is. Where none shows it working, all are kept: then it may be weak."""
+    """Return the observations without those taken while a heater had failed.
+
+    Cold readings beside a dead mat say nothing about its strength. If no reading shows it working, all are kept, because it
+    may be weak.
+    """
     heating = [source for source in described.situation.place.bed.heating if not source.fading_d]
     readings = observed.readings
     if not heating or len(readings) < FEWEST:
@@ -89,7 +95,7 @@ def without_failed_heat(inputs: ForecastInputs, described: Described, observed: 
 
 
 def _room_k(observed: Observed, weather: HourlyWeather, first: int) -> float:
-    """How much warmer than described the room was read, 0 where nobody read it."""
+    """Return how much warmer the room was than described [K]; 0 without observations."""
     differences = []
     for what, hour, value in zip(observed.seen.what, observed.seen.hour, observed.seen.value, strict=True):
         at = int(hour) - first * 24

@@ -1,4 +1,4 @@
-"""Heat sources as growers tell them, as the engine takes them; and what a heat source did, for telling."""
+"""Heat sources as they are entered, converted for the simulation."""
 
 from __future__ import annotations
 
@@ -37,7 +37,7 @@ LEAST_LIFT_K = 0.05
 
 
 def room_of(air: RoomAir | None) -> Room:
-    """The room; told between two temperatures it is kept there."""
+    """Return the room; a range of temperatures that was entered is maintained."""
     described = ROOMS[air.kind if air else USUAL]
     if air is None or air.night_c is None or air.day_c is None:
         return described
@@ -45,17 +45,17 @@ def room_of(air: RoomAir | None) -> Room:
 
 
 def window_of(pane: WindowPane | None) -> Window | None:
-    """The window."""
+    """Return the window."""
     return Window(pane.aspect_deg, pane.shade, pane.away_m) if pane else None
 
 
 def lamp_of(span: LampSpan) -> Lamp:
-    """The lamp."""
+    """Return the lamp."""
     return Lamp(span.spans, span.watts, span.kind, span.area_m2, span.away_m, span.ppfd)
 
 
 def layered(volume: SmallVolume, spans: tuple[HeatSpan, ...]) -> SmallVolume:
-    """A tray or box with the spreading layer of its latest cable under its mix."""
+    """Return a tray or box with the layer around its latest cable below its mix."""
     span = next((span for span in reversed(spans) if span.over_m + span.under_m > 0), None)
     if span is None:
         return volume
@@ -67,8 +67,10 @@ def layered(volume: SmallVolume, spans: tuple[HeatSpan, ...]) -> SmallVolume:
 def heatings_of(
     spans: tuple[HeatSpan, ...], bed: Bed, air: RoomAir | None, hours: Hours, lidded: bool = True
 ) -> tuple[Heating, ...]:
-    """All sources below a bed. hours: of the run from which and until which each span is there; lidded: whether a lid stands
-    over it, as it did when a lift was measured."""
+    """Return all heat sources below a bed.
+
+    hours: first and last hour of the run for each source; lidded: whether a lid was on when a lift was measured.
+    """
     below = ((span, during) for span, during in zip(spans, hours, strict=True) if span.source != "house")
     return tuple(_heating(span, bed, room_of(air), during, lidded) for span, during in below)
 
@@ -94,7 +96,7 @@ def _power_w_m2(span: HeatSpan) -> float:
 
 
 def plug_w(span: HeatSpan) -> float:
-    """What a source draws while it is on [W]."""
+    """Return the power of a source while it is on [W]."""
     return USUAL_W_M2.get(span.source, 0.0) * span.area_m2 if span.watts is None else span.watts
 
 
@@ -105,9 +107,9 @@ def _depth_m(span: HeatSpan, bed: Bed) -> float:
 
 
 def power_for_lift(bed: Bed, heating: Heating, around: Room, lift_k: float, lidded: bool = True) -> float:
-    """Watts that lift a bed's roots by so much over a room, with its lid on where it has one [W/m²].
+    """Return the power that lifts a bed by `lift_k` over a room, with its lid on if it has one [W/m²].
 
-    No source gives more than MOST_W_M2: a lift that would take more was measured elsewhere than at the roots.
+    No source gives more than MOST_W_M2: a lift that would need more was not measured at the roots.
     """
     days = LIFT_D + ceil(heating.depth_m**2 / SPREADS_M2_D)
     calm = DailyRecord.of(date(2001, 3, 1), np.full((days, 1), 5.0), np.full((days, 1), 12.0))
@@ -121,7 +123,7 @@ def power_for_lift(bed: Bed, heating: Heating, around: Room, lift_k: float, lidd
         return float(course.soil_c[-24:].mean() - steady.air_c[-24:].mean())
 
     def along(power: float, lifted: float) -> float:
-        """Where the chord through a tried power meets the lift."""
+        """Return where the chord through a tried power meets the lift."""
         return float(np.clip(power * (lift_k - bare) / max(lifted - bare, LEAST_LIFT_K), 0.0, MOST_W_M2))
 
     bare = lift(0.0)

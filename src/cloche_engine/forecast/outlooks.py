@@ -1,4 +1,4 @@
-"""What would come of each crop in a place whose course is known."""
+"""Outlook of each crop in a place whose soil is simulated."""
 
 from __future__ import annotations
 
@@ -38,9 +38,11 @@ HOPELESS = 0.05
 
 @dataclass(frozen=True)
 class Ground:
-    """A place to judge crops in. beds: by depth; last_frost_day: the usual last spring frost in days from today, None: never
-    any; bench: whether it only raises what is planted out elsewhere; stand: how much more comes through than in other
-    gardens."""
+    """A place in which crops are judged.
+
+    beds: soil by depth; last_frost_day: the usual last spring frost in days from today, None without frost; bench: whether
+    plants are only raised there; stand: how many more seedlings emerge than in other gardens.
+    """
 
     beds: dict[float, Bed]
     last_frost_day: float | None
@@ -49,9 +51,10 @@ class Ground:
 
 
 def plant_air(trajectory: Trajectory, weather: DailyRecord, covered: bool) -> DailyRecord:
-    """Daily air as plants feel it: nights at their height, under their cover; beyond the course those of the site.
+    """Return daily air temperature as plants feel it: at plant height and under their cover at night, and beyond the run as
+    at the site.
 
-    weather: (days, members) from the course's first day. Highs are the site's: covers come off before summer's heat.
+    weather: (days, members) from the run's first day. Highs are the site's, because covers come off before the summer.
     """
     low = weather.low_c - OPEN_COLDER_K
     if covered:
@@ -61,22 +64,22 @@ def plant_air(trajectory: Trajectory, weather: DailyRecord, covered: bool) -> Da
 
 
 def depth_for(crop: Crop) -> float:
-    """Where its seed or set is judged to lie [m]."""
+    """Return the depth at which seed or sets of a crop are judged [m]."""
     return nearest_depth(crop.sowing_depth_m)
 
 
 def nearest_depth(depth_m: float) -> float:
-    """The depth nearest to it at which the soil is known [m]."""
+    """Return the simulated depth nearest to a depth [m]."""
     return min(SOWING_DEPTHS_M, key=lambda depth: abs(depth - depth_m))
 
 
 def depths_for(grown: list[Grown]) -> set[float]:
-    """All depths at which the soil is wanted for these crops."""
+    """Return all depths that these crops need."""
     return {depth_for(each.crop) for each in grown} | {ROOT_DEPTH_M}
 
 
 def crop_days(grown: list[Grown], ground: Ground, today: date) -> list[CropDays]:
-    """Every crop, sown in place and planted out as far as either is done with it."""
+    """Return the outlook of every crop, sown in place and planted out where either is usual."""
     days = []
     for each in grown:
         methods = _methods(each, ground)
@@ -104,7 +107,7 @@ def _methods(each: Grown, ground: Ground) -> dict[Method, Outlook]:
 
 
 def _of_a_year(windows: Sequence[Window]) -> list[Window]:
-    """Windows that do not merely come again: one that opens a year after another is next year's, and is seen on the slider."""
+    """Return the windows that do not repeat: one that opens a year after another is next year's."""
     kept: list[Window] = []
     for window in windows:
         if not any(window.earliest >= other.earliest + YEAR_D - SAME_SEASON_D for other in kept):

@@ -1,4 +1,4 @@
-"""What a forecast leaves for later questions, and whether its numbers are sound."""
+"""Snapshots of forecasts, and the check of their numbers."""
 
 from __future__ import annotations
 
@@ -38,8 +38,21 @@ _DRIFT = tuple(field.name for field in fields(Drift) if field.name != "wandering
 
 @dataclass(frozen=True)
 class ModelSnapshot:
-    """learned: on the clock that begins with `weather`'s first day; weather: (days, members); run_up_d: of them before today;
-    normals: the site's; utc_h: of the clock."""
+    """What a forecast leaves for later questions.
+
+    Attributes
+    ----------
+    learned : Learned
+        Learned parameters, on the clock that begins with the first day of `weather`.
+    weather : DailyRecord
+        Daily weather, (days, members).
+    run_up_d : int
+        Days of it before today.
+    normals : Normals
+        Normals of the site.
+    utc_h : float
+        Offset of the clock from UTC [h].
+    """
 
     learned: Learned
     weather: DailyRecord
@@ -49,17 +62,17 @@ class ModelSnapshot:
 
     @property
     def today(self) -> date:
-        """The day from which it is run on."""
+        """Day from which it is simulated."""
         return self.weather.first + timedelta(days=self.run_up_d)
 
     @property
     def ahead_d(self) -> int:
-        """Days from then on whose weather is kept."""
+        """Days ahead whose weather is kept."""
         return len(self.weather) - self.run_up_d
 
 
 def pack(snapshot: ModelSnapshot) -> bytes:
-    """For storage. Weather in single precision: hundredths of a degree are what it was given in."""
+    """Return a snapshot as bytes. Weather is stored in single precision, far finer than its hundredths of a degree."""
     learned = snapshot.learned
     arrays = {f"learned_{name}": getattr(learned, name) for name in _ARRAYS}
     arrays |= {f"drift_{name}": getattr(learned.drift, name) for name in _DRIFT}
@@ -85,7 +98,10 @@ def pack(snapshot: ModelSnapshot) -> bytes:
 
 
 def unpack(packed: bytes) -> ModelSnapshot:
-    """What was packed. Raises OutdatedSnapshot where another version packed it."""
+    """Return a packed snapshot.
+
+    Raises OutdatedSnapshot if another version packed it.
+    """
     with np.load(io.BytesIO(packed)) as room:
         arrays = {name: room[name] for name in room.files}
     meta = json.loads(arrays.pop("meta").tobytes())
@@ -108,16 +124,16 @@ _KINDS = ("learned_", "drift_", "weather_", "normals_")
 
 
 def site_of(inputs: ForecastInputs, utc_h: float) -> Site:
-    """Where the garden lies."""
+    """Return the site of the garden."""
     return Site(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, utc_h)
 
 
 def stand(
     snapshot: ModelSnapshot, inputs: ForecastInputs, depths_m: list[float], ahead_d: int = AHEAD_D
 ) -> tuple[Situation, HourlyWeather, Checkpoint]:
-    """The place as it stands at today's first midnight, from which its lie's hours count; and the weather outside from then.
+    """Return the place at today's first midnight, from which its hours count, and the weather outside from then on.
 
-    inputs: its description, covers and operations are read, not its readings and weather. ahead_d: days of that weather.
+    inputs: its description, covers and work are used, not its readings and weather; ahead_d: days of that weather.
     """
     situation = situation_of(inputs, snapshot.normals, midnight_of(snapshot.weather.first, snapshot.utc_h))
     days = min(snapshot.run_up_d + ahead_d, len(snapshot.weather))
@@ -135,11 +151,14 @@ SLACK_K = 0.011
 
 
 class Unsound(ValueError):
-    """A forecast that contains something impossible; the message says what."""
+    """Raised when a forecast contains something impossible; the message says what."""
 
 
 def check(ground: PlaceForecast, frosts: FrostDates, crops: Iterable[CropDays]) -> None:
-    """Refuse a forecast that is not finite, not physically possible or out of order. Raises Unsound."""
+    """Check that a forecast is finite, physically possible and in order.
+
+    Raises Unsound if it is not.
+    """
     for name, values in _temperatures(ground):
         _refuse_impossible(name, values)
     for name in ("near", "far", "inside"):
@@ -172,7 +191,7 @@ def _refuse_impossible(name: str, values: list[float]) -> None:
 
 
 def _numbers(name: str, value: Any) -> Iterator[tuple[str, float]]:
-    """Every number in a record, with its path."""
+    """Yield every number in a record with its path."""
     if isinstance(value, float):
         yield name, value
     elif isinstance(value, dict):

@@ -1,4 +1,4 @@
-"""The steps from a place's inputs to a known place run over the coming year; `forecasting` has their order."""
+"""The steps of a forecast; `forecasting` has their order."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ ON_EARTH_C = (-90.0, 60.0)
 
 @dataclass(frozen=True)
 class KnownWeather:
-    """Step 1: the site, what is known of each day from PAST_D before today on, its normals and own past years, its frosts."""
+    """Known weather of a site: its days from PAST_D before today on, normals, own past years and frosts."""
 
     site: Site
     known: Known
@@ -58,7 +58,7 @@ class KnownWeather:
 
 @dataclass(frozen=True)
 class Described:
-    """Step 3: the place as its people describe it; midnight: of the first day, from which its hours count."""
+    """A place as it is described. midnight: first instant of the first day, from which its hours count."""
 
     situation: Situation
     midnight: datetime
@@ -66,7 +66,7 @@ class Described:
 
 @dataclass(frozen=True)
 class Observed:
-    """What was read there: soil, with the numbers of the readings, and what was seen under its covers."""
+    """Observations of a place: soil temperatures with the numbers of their readings, and air under covers."""
 
     readings: Readings
     numbers: list[int]
@@ -75,7 +75,7 @@ class Observed:
 
 @dataclass(frozen=True)
 class Run:
-    """Step 5: a known place in all its members from run_up_d before today on. weather: daily, the same members and days."""
+    """A place simulated in all members from `run_up_d` before today on. weather: daily, for the same members and days."""
 
     situation: Situation
     learned: Learned
@@ -92,7 +92,7 @@ class Run:
 
     @property
     def is_sheltered(self) -> bool:
-        """Whether anything stands over it or around it."""
+        """Whether there is a cover, a house or a room around the place."""
         return bool(self.situation.place.covers or self.situation.house or self.situation.indoors)
 
 
@@ -102,13 +102,13 @@ def soil_c(trajectory: Trajectory, depth_m: float) -> NDArray[np.float64]:
 
 
 def midnight(inputs: ForecastInputs, back_d: int) -> datetime:
-    """The first instant of a day before today, by the site's standard time."""
+    """Return the first instant of a day before today, in the site's standard time."""
     hours = standard_offset_h(inputs.timezone, inputs.today - timedelta(days=PAST_D))
     return midnight_of(inputs.today - timedelta(days=back_d), hours)
 
 
 def know_weather(inputs: ForecastInputs) -> KnownWeather:
-    """1. The weather that is known: measured, forecast, normal."""
+    """Return the known weather: measured, forecast and normal (step 1)."""
     normals, past = climate(inputs)
     day_0 = inputs.today - timedelta(days=PAST_D)
     known = known_days(inputs, day_0, PAST_D + HORIZON_D, past)
@@ -121,20 +121,20 @@ def know_weather(inputs: ForecastInputs) -> KnownWeather:
 
 
 def draw_members(inputs: ForecastInputs, weather: KnownWeather) -> DailyRecord:
-    """2. The ways in which the weather may go on, (days, members): none colder or hotter than it has ever been on earth."""
+    """Return scenarios of the weather, (days, members), within the extremes ever observed on earth (step 2)."""
     drawn = scenarios(weather.known, weather.normals, MEMBERS, np.random.default_rng(inputs.seed))
     within = {name: np.clip(drawn.values[name], *ON_EARTH_C) for name in ("low_c", "high_c")}
     return DailyRecord(drawn.first, **(drawn.values | within))
 
 
 def describe_place(inputs: ForecastInputs, weather: KnownWeather) -> Described:
-    """3. The place as it is described: bed, covers, house."""
+    """Return the place as described: bed, covers, house (step 3)."""
     start = midnight(inputs, PAST_D)
     return Described(situation_of(inputs, weather.normals, start), start)
 
 
 def gather_observations(inputs: ForecastInputs, described: Described) -> Observed:
-    """What was read there, on the clock of the fit."""
+    """Return the observations on the clock of the fit."""
     rows = [row for row in inputs.readings if row[1] >= described.midnight]
     hour = np.array([(at - described.midnight) / timedelta(hours=1) for _, at, _, _ in rows])
     depth, value = np.array([row[2] for row in rows]), np.array([row[3] for row in rows])
@@ -142,7 +142,7 @@ def gather_observations(inputs: ForecastInputs, described: Described) -> Observe
 
 
 def _seen_under(inputs: ForecastInputs, described: Described) -> AuxiliaryObservations:
-    """What was seen under the covers while they stood."""
+    """Return the observations made under covers while they were on."""
     situation = described.situation
     if situation.house:
         return NOTHING
@@ -157,20 +157,20 @@ def _seen_under(inputs: ForecastInputs, described: Described) -> AuxiliaryObserv
 
 
 def learn_place(inputs: ForecastInputs, described: Described, observed: Observed, members: DailyRecord) -> Learned:
-    """4. What its readings tell of the place, under the weather that was."""
+    """Return the parameters that the readings teach under the weather that was (step 4)."""
     weather = local_weather(described.situation, behind(inputs, members))
     return learn(described.situation.place, weather, observed.readings, observed.seen)
 
 
 def behind(inputs: ForecastInputs, members: DailyRecord) -> HourlyWeather:
-    """The weather that was, PAST_D days back and today: the members' mean."""
+    """Return the weather of the past PAST_D days and today, as the mean of the members."""
     hours = standard_offset_h(inputs.timezone, inputs.today - timedelta(days=PAST_D))
     site = Site(inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m, hours)
     return hours_of(_mean_of(members.cut(0, PAST_D + 1)), site)
 
 
 def _mean_of(members: DailyRecord) -> DailyRecord:
-    """The members' mean: where all are the same, what was measured."""
+    """Return the mean of the members; where all are the same, it is what was measured."""
     means = {name: values.mean(axis=1, keepdims=True) for name, values in members.values.items()}
     return DailyRecord(members.first, **means)
 
@@ -178,7 +178,7 @@ def _mean_of(members: DailyRecord) -> DailyRecord:
 def run_ahead(
     inputs: ForecastInputs, described: Described, learned: Learned, members: DailyRecord, weather: KnownWeather
 ) -> Run:
-    """5. The place as it is known, in every member, from before today into next year."""
+    """Return the place simulated in every member, from before today into next year (step 5)."""
     run_up_d = _run_up_d(inputs)
     start = PAST_D - run_up_d
     outside = hours_of(members.cut(start, PAST_D + SOIL_D), weather.site)
@@ -194,20 +194,23 @@ def run_ahead(
 
 
 def _run_up_d(inputs: ForecastInputs) -> int:
-    """Far enough back for the oldest sowing that is still followed."""
+    """Return the days before today that reach back to the oldest sowing still followed."""
     ages = [(inputs.today - sown.sown_on).days + 1 for sown in inputs.sown if not sown.over]
     return max([RUN_UP_D, *(age for age in ages if age <= PAST_D)])
 
 
 def crops_of(inputs: ForecastInputs) -> list[Grown]:
-    """What is grown there, and how; nothing where a hotbed has no earth on it: trays stand there, and nothing is sown."""
+    """Return what is grown in the place; nothing on a hotbed without soil, because only trays are set on it."""
     if inputs.hotbed is not None and inputs.hotbed[0].soil_m == 0:
         return []
     return grown(inputs.crops, inputs.values, inputs.methods, inputs.sowing_rule, inputs.sowing_rules, inputs.own)
 
 
 def judge_crops(inputs: ForecastInputs, run: Run, trajectory: Trajectory, covered: bool, frosts: Frosts) -> outlooks.Ground:
-    """6. The place from today on, as its crops are judged in it. trajectory: from today's first hour."""
+    """Return the place as crops are judged in it from today on (step 6).
+
+    trajectory: from today's first hour.
+    """
     weather = run.weather.cut(run.run_up_d)
     air = outlooks.plant_air(trajectory, weather, covered)
     # Cold among the plants on clear nights is a frost's matter; they grow by the air of the day, or the warmer one inside.
@@ -224,7 +227,7 @@ def judge_crops(inputs: ForecastInputs, run: Run, trajectory: Trajectory, covere
 
 
 def follow_sowings(inputs: ForecastInputs, run: Run) -> dict[int, SowingOutlook]:
-    """Outlooks of the sowings that lie within the run; what is older keeps what was last expected of it."""
+    """Return the outlook of sowings within the run; older ones keep their last outlook."""
     first = inputs.today - timedelta(days=run.run_up_d)
     moist = None if inputs.watered else run.trajectory.moist.astype(np.float64)
     learned = Counted(inputs.field_factor, inputs.stand, inputs.kind in BENCHES)
@@ -236,7 +239,7 @@ def follow_sowings(inputs: ForecastInputs, run: Run) -> dict[int, SowingOutlook]
 
 
 def _soil_of(sown: SownBatch, run: Run, first: date) -> NDArray[np.float64]:
-    """Hourly soil at its depth from midnight of `first`: where it stands, and before that where it stood."""
+    """Return hourly soil temperature of a sowing from midnight of `first`, here and where it was before [°C]."""
     soil = run.soil_c(outlooks.nearest_depth(sown.depth_m))
     for until, hourly in sown.before:
         end = (until - first).days * 24 + NOON_H
@@ -248,7 +251,7 @@ def _soil_of(sown: SownBatch, run: Run, first: date) -> NDArray[np.float64]:
 def evidence_of_cover(
     inputs: ForecastInputs, described: Described, learned: Learned, observed: Observed
 ) -> CoverEvidence | None:
-    """Of the cover under which most was read, what was found of it."""
+    """Return what was found of the cover under which most readings were taken."""
     place, hours = described.situation.place, np.concatenate([learned.drift.hour, observed.seen.hour])
     over = np.array([(hours >= p.start_h) & (hours < p.end_h) for p in place.covers])
     # Under two at once neither is seen for itself; a film beneath a cover takes nothing from what is seen of that.

@@ -1,4 +1,4 @@
-"""From a garden's weather lines to what the engine takes: normals, past years, days around today."""
+"""Normals, past years and known days of a site, from the entered weather."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ MOST_GAPS = 0.02
 
 
 def climate(inputs: ForecastInputs) -> tuple[Normals, Past | None]:
-    """Typed normals first, else from the site's own days, else the climate of its region; and years to replay, if enough."""
+    """Return normals (as entered, else from own days, else of the region), and past years to replay if there are enough."""
     usual = usual_climate(inputs)
     behind = [row for row in inputs.weather if row.day <= inputs.today and not row.lead_d]
     past = _past(behind)
@@ -36,7 +36,7 @@ def climate(inputs: ForecastInputs) -> tuple[Normals, Past | None]:
 
 
 def usual_climate(inputs: ForecastInputs) -> Normals:
-    """What is known of a site before any of its days: typed normals, else the climate of its region."""
+    """Return the normals of a site without its own days: as entered, else of the region."""
     site = (inputs.latitude_deg, inputs.longitude_deg, inputs.elevation_m)
     if inputs.typed_normals:
         low, high = (np.array(values) for values in inputs.typed_normals)
@@ -45,7 +45,7 @@ def usual_climate(inputs: ForecastInputs) -> Normals:
 
 
 def own_days(inputs: ForecastInputs) -> DailyRecord | None:
-    """What was measured at the site, a few missing days bridged, nan where more are missing; None without any."""
+    """Return what was measured at the site, with short gaps bridged and NaN in longer ones; None without any."""
     rows = [row for row in inputs.weather if row.day <= inputs.today and not row.lead_d]
     if not rows:
         return None
@@ -60,7 +60,7 @@ def _bridged(values: NDArray[np.float64]) -> NDArray[np.float64]:
 
 
 def known_days(inputs: ForecastInputs, first: date, count: int, past: Past | None) -> Known:
-    """What is known of the days from `first`, nan elsewhere."""
+    """Return what is known of the days from `first` on; NaN elsewhere."""
     lead = np.zeros(count)
     rows = _within(inputs.weather, first, count)
     for row in rows:
@@ -76,7 +76,7 @@ def _within(rows: list[Day], first: date, count: int) -> list[Day]:
 
 
 def _ensemble(rows: list[Day], first: date, count: int) -> Ensemble | None:
-    """Of as many runs as most days have; a day that has another number of them keeps its one value."""
+    """Return an ensemble of as many members as most days have; other days keep their single value."""
     of_runs = [row for row in rows if row.runs]
     if not of_runs:
         return None

@@ -1,4 +1,4 @@
-"""What a cover or a bed of other kinds would do."""
+"""Effect of a cover or of another bed."""
 
 from __future__ import annotations
 
@@ -55,14 +55,14 @@ def _today(packed: bytes, inputs_key: _Described, ahead_d: int) -> Checkpoint:
 
 @lru_cache(maxsize=KEPT_PLACES)
 def _later(packed: bytes, inputs_key: _Described, on_d: int) -> Checkpoint:
-    """The place on that day, counted from the snapshot's own."""
+    """Return the place on that day, counted from that of the snapshot."""
     if _snapshot(packed).ahead_d < on_d + LOOKED_D:
         raise OutdatedSnapshot
     return _today(packed, inputs_key, NEAR_D if on_d + BARE_D < NEAR_D else AHEAD_D).later(on_d)
 
 
 class _Described:
-    """A place's description as a key: two that are told alike stand alike."""
+    """The description of a place as a cache key."""
 
     def __init__(self, inputs: ForecastInputs) -> None:
         self.inputs = inputs
@@ -84,9 +84,10 @@ class _Described:
 
 
 def what_if(packed: bytes, inputs: ForecastInputs, query: WhatIfQuery) -> list[CoverGain]:
-    """Bare first, then each cover asked about, all from the same day. inputs: readings and weather are not looked at.
+    """Return the effect of each cover from the same day on, the bed without a cover first.
 
-    Raises OutdatedSnapshot where the stored forecast does not reach so far, or another version stored it.
+    inputs: readings and weather are not used. Raises OutdatedSnapshot if the stored forecast does not reach so far or another
+    version stored it.
     """
     # A forecast of yesterday stands a day back.
     on_d = query.on_d + (inputs.today - _snapshot(packed).today).days
@@ -102,7 +103,7 @@ def what_if(packed: bytes, inputs: ForecastInputs, query: WhatIfQuery) -> list[C
 
 
 class _Judged:
-    """What each course is measured against: the bare bed, the crops, the nights outside."""
+    """What each course is compared with: the bed without a cover, the crops, the nights outside."""
 
     def __init__(self, inputs: ForecastInputs, query: WhatIfQuery, bare: Trajectory, night_c: NDArray[np.float64]) -> None:
         self.query, self.bare, self.night_c = query, bare, night_c
@@ -113,7 +114,7 @@ class _Judged:
         self.factor = field_factors(*inputs.field_factor, MEMBERS, inputs.seed)
 
     def cover_gain(self, trajectory: Trajectory, shut: Trajectory) -> CoverGain:
-        """One trajectory: aired as it is going to be, and shut all along."""
+        """Return the effect of one cover from two trajectories: opened as planned, and closed throughout."""
         soil = cover_benefit.daily(trajectory.at(self.depth_m))[:LOOKED_D]
         gain = (soil - cover_benefit.daily(self.bare.at(self.depth_m))[: len(soil)])[:FORTNIGHT_D].mean(axis=0)
         week = slice(7 * 24, 14 * 24)
@@ -155,7 +156,7 @@ HEAP = Heating(70.0, 0.35)
 
 
 def day_of(setting: Set, site: Site, crop: Crop) -> Day:
-    """Run it with the cover and without."""
+    """Return a day of the sandbox, with and without the cover."""
     columns = [np.full((TAKEN_IN_D, 1), value) for value in (setting.low_c, setting.high_c, setting.sun)]
     dry = [np.zeros((TAKEN_IN_D, 1)), np.full((TAKEN_IN_D, 1), setting.wind_m_s), np.zeros((TAKEN_IN_D, 1))]
     weather = hours_of(DailyRecord(setting.on - timedelta(days=TAKEN_IN_D - 1), *columns, *dry), site)
@@ -192,7 +193,7 @@ def _bed(grounds: tuple[str, ...]) -> Bed:
 
 
 def _up(day_c: np.ndarray, crop: Crop) -> tuple[float | None, float]:
-    """Days until half are up and the share, if every day were like this one."""
+    """Return days until half are up, and the share, if every day were like this one."""
     emergence = emerging(np.tile(day_c.astype(np.float64), (EMERGES_WITHIN_D, 1)), crop, FIELD_FACTOR, 0)
     half = float(emergence.half_d[1])
     return (round(half, 1) if np.isfinite(half) else None), emergence.share

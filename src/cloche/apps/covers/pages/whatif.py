@@ -251,7 +251,7 @@ class _Writer:
         first = self.bare.crops[0] if self.crop and self.bare.crops else None
         kind = "raised" if self.question.place.kind == "raised" else "open"
         return Row(
-            name="Bare",
+            name=_("Without a cover"),
             what=_("as it is"),
             cut=self._cut(kind, self.bare),
             number=self.units.temperature_text(self.bare.profile_c[SHOWN]),
