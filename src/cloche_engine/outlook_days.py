@@ -16,11 +16,24 @@ from cloche_engine.windows.spans import joined, spans_of
 
 @dataclass(frozen=True)
 class DayOutlook:
-    """Outlook of one candidate day.
+    """Outlook of a sowing on one day.
 
-    offset: days from the day of the outlook; failing: pairs of limit and chance, the most likely first; growth: growth
-    index; yields: share of a good harvest that heat leaves; harvest_d: None for never; days_to: by fraction and quantile, None
-    for never; share: quantiles, empty for plantings.
+    Attributes
+    ----------
+    offset : int
+        Days from the day of the outlook.
+    failing : list of tuple
+        Limits and their probabilities, the most likely first.
+    growth : float
+        Growth index.
+    yields : float
+        Fraction of a good harvest that heat leaves, 0-1.
+    harvest_d : int or None
+        Days to harvest, None for never.
+    days_to : list
+        Days by fraction and quantile, None for never.
+    share : list of float
+        Quantiles of the emerging fraction, empty for plantings.
     """
 
     offset: int

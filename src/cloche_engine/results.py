@@ -1,4 +1,4 @@
-"""What is stored of a forecast, typed and with a format number."""
+"""Stored results of a forecast: their types and their format number."""
 
 from __future__ import annotations
 
@@ -19,14 +19,17 @@ from cloche_engine.windows.rules import SowingRule
 
 FORMAT = 1
 MODEL_VERSION = "column-17"
-"""Counts up with every change of what the engine answers: a forecast of another version is made anew."""
+"""Changes whenever the results of the engine change; forecasts of another version are recomputed."""
 Triple = tuple[float, float, float]
 
 
 @dataclass(frozen=True, slots=True)
 class HeatAlarm:
-    """A heater that does not do what it should. at: of the newest reading; seen_c: what it was, expected_c: what it should be,
-    without_c: what it would be without heat [°C]."""
+    """A heater that does not work as it should.
+
+    `at` is the time of the latest reading. `seen_c` is what it showed, `expected_c` what was expected and `without_c` what
+    would be expected without heat [°C].
+    """
 
     fault: Fault
     at: datetime
@@ -37,9 +40,12 @@ class HeatAlarm:
 
 @dataclass(frozen=True, slots=True)
 class HeatOutlook:
-    """What a place's heat source does over the coming fortnight, by the day. duty: share of the day that it is on, band;
-    kwh: what it uses; watts: at the plug while it is on; ruled: start and stop of its thermostat [°C]; holds: share of the
-    days on which the roots come within its band; without_c: the roots' daily mean without it."""
+    """Operation of a heat source by day over the coming fortnight.
+
+    `duty` is the band of the fraction of the day for which it is on, `kwh` its daily energy, `watts` the power at the plug
+    while it is on. `ruled` holds the thermostat limits [°C], `holds` the fraction of days on which the roots reach their
+    range, and `without_c` the daily mean at the roots without it.
+    """
 
     duty: list[Triple]
     kwh: list[float]
@@ -51,8 +57,11 @@ class HeatOutlook:
 
 @dataclass(frozen=True, slots=True)
 class LightOutlook:
-    """Light on a place's plants by the day, daily integral [mol/m²]: through its window, band, and from its lamp; weeks: mean
-    of the window's, middle, by the coming week; ten_d: days until days have ten hours, 0 while they have."""
+    """Daily light integral at the plants of a place [mol/m²].
+
+    `window` is the band of the light through the window and `lamp` that of the lamp, by day; `weeks` the median through the
+    window by week. `ten_d` counts the days until days have ten hours, 0 while they do.
+    """
 
     window: list[Triple]
     lamp: list[float]
@@ -62,17 +71,20 @@ class LightOutlook:
 
 @dataclass(frozen=True, slots=True)
 class PlaceForecast:
-    """near: hourly at seed depth around today; field: by depth every two hours; far: daily means; outside, inside: hourly air
-    around today, inside where something stands over the place.
+    """Soil and air of a place, past and future.
 
-    checks: how earlier readings were met: days ahead, how many, error [K], share within the band. strange, weights: by
-    reading, how far it lies from all others [K], and how much it weighs against an ordinary one. parameters: what was learned,
-    as low, middle, high of a factor or of kelvin; wetter: of the wetness lately added to what the records tell, more than
-    before. band_k: half the band's width, by days ahead. spread: how far apart the members lie by the hour, of the day before
-    (rows are depths), as standard deviation [K]. around_c: daily mean air of the room or house in which it stands, for the
-    coming fortnight, empty in the open; heat, light: of places that have any;
-    alarm: what is wrong with its heater; kwh_behind: what its heat used on the days before its own, oldest first, empty where
-    there was none."""
+    The series `near` are hourly at seed depth around today, `field` two-hourly by depth, `far` daily means, `outside` and
+    `inside` hourly air around today (inside only under a cover). `around_c` is the daily mean air of the room or house over
+    the coming fortnight, empty in the open.
+
+    `strange` and `weights` give by reading its distance from all others [K] and its weight relative to an ordinary one.
+    `checks` holds the accuracy of earlier predictions: days ahead, number, error [K], fraction within the band. `parameters`
+    are the learned factors or offsets [K] as low, median and high; `wetter` among them is the wetness added recently.
+
+    `band_k` is half the width of the band by days ahead, `spread_k` the standard deviation between members by depth and hour
+    from the day before [K]. `heat`, `light` and `alarm` exist where there is such equipment; `kwh_behind` is the energy of
+    past days, oldest first.
+    """
 
     day: date
     start: datetime
@@ -111,13 +123,15 @@ class PlaceForecast:
 
 @dataclass(frozen=True, slots=True)
 class FrostDates:
-    """The site's last spring and first autumn frost of the season about the next midsummer: one year in ten, the usual, nine in
-    ten; None where there is none. lowest_c: of the winter's nights; years: of own days they rest on, 0: typical weather.
+    """Last spring and first autumn frost of the season around the next midsummer, at 10, 50 and 90 % of years.
 
-    source: what counts most, "record" of the site's own days, "typed" normals, or "region"; empty where an earlier release
-    stored them. before: the dates by the source that was used until `since`, None where it never changed. own_usual,
-    typical_usual: the usual spring and autumn by the site's own years alone and without them, None where it has none;
-    typical_source: of the latter.
+    They are None where there is no frost. `lowest_c` is the coldest night of the winter; `years` counts the site's own years
+    behind the dates, 0 for the typical climate.
+
+    `source` carries the most weight: "record" of the site, "typed" normals, or "region"; it is empty if stored by an earlier
+    release. `before` are the dates by the source used until `since`, None if it never changed. `own_usual` and
+    `typical_usual` are the median spring and autumn dates by the site's own years alone and without them; `typical_source`
+    belongs to the latter.
     """
 
     spring: tuple[date, date, date] | None
@@ -134,15 +148,17 @@ class FrostDates:
 
 @dataclass(frozen=True, slots=True)
 class NightsAhead:
-    """even_low_c: by night, the lowest outside of the week from then on that is as likely as not passed [°C]."""
+    """For each night, the median of the lowest outdoor temperature in the week that begins with it [°C]."""
 
     even_low_c: list[float]
 
 
 @dataclass(frozen=True, slots=True)
 class CoverEvidence:
-    """What a place has found of the cover that stood there: its kind's key, its item's number, and by factor the middle and the
-    standard deviation of the logarithm, as its readings alone tell it."""
+    """What the readings of a place show about its cover.
+
+    `key` is its kind and `item` its number; `factors` gives mean and standard deviation of each factor's logarithm.
+    """
 
     key: str
     item: int | None
@@ -151,7 +167,10 @@ class CoverEvidence:
 
 @dataclass(frozen=True, slots=True)
 class Window:
-    """One span of sensible days; best_* lie within it. opens_after, closes_before: what stands in the way outside."""
+    """One span of suitable days; `best_from` and `best_to` lie within it.
+
+    `opens_after` and `closes_before` are the reasons that prevent success outside it.
+    """
 
     earliest: date
     best_from: date
@@ -165,8 +184,10 @@ class Window:
 
 @dataclass(frozen=True, slots=True)
 class RuleChoice:
-    """The day on which a sowing rule would sow and what comes of it (see windows.sowing_rules.Choice); day None: it would not;
-    half_d None: never half up."""
+    """The day on which a sowing rule would sow, and its result (see windows.sowing_rules.Choice).
+
+    `day` is None if it would not sow, `half_d` None if half never emerge.
+    """
 
     sowing_rule: SowingRule
     day: date | None
@@ -180,7 +201,7 @@ class RuleChoice:
 
 @dataclass(frozen=True, slots=True)
 class RibbonDays:
-    """Every other candidate day, counted from the forecast's own: chance of success, and soil."""
+    """Success and soil temperature on every second candidate day, counted from the day of the forecast."""
 
     day: list[int]
     success: list[float]
@@ -189,8 +210,11 @@ class RibbonDays:
 
 @dataclass(frozen=True, slots=True)
 class CandidateDays:
-    """Every candidate day; texts are packed (see cloche_engine.packing, cloche_engine.outlook_days). days_to, share: empty of
-    plantings."""
+    """All candidate days.
+
+    Texts are packed (see cloche_engine.packing and cloche_engine.outlook_days). `days_to` and `share` are empty for
+    plantings.
+    """
 
     day: list[int]
     success: list[float]
@@ -206,9 +230,12 @@ class CandidateDays:
 
 @dataclass(frozen=True, slots=True)
 class CropDays:
-    """One crop's outlook, sown in place or planted out (method); better: whether that is the method that suits the place.
-    Shares 0-1, None for never. half_d, share, fails_now: if sown today. hopeless: nobody grows it that way there. members: days
-    until half are up in each member in which it succeeds, (days, members) packed as DAYS."""
+    """Outlook of one crop by one method, sown in place or planted out.
+
+    `better` says whether this is the method that suits the place. `half_d`, `share` and `fails_now` are for a sowing today,
+    with shares 0-1 and None for never. `hopeless` marks crops nobody grows that way there. `members` holds the days to half
+    emergence in each successful member, (days, members) packed as DAYS.
+    """
 
     crop_key: str
     method: str
@@ -228,9 +255,12 @@ class CropDays:
 
 @dataclass(frozen=True, slots=True)
 class SowingOutlook:
-    """What is expected of a sowing; dates None for never. up: band by day, of 100 sown; first, half, most: band of the day on
-    which the first, half and most are up; overdue: the day after which silence means failure; rate: of its seed, band; pace,
-    stand: mean and SD of their logarithm after the counts, and those that they began with."""
+    """Predicted emergence of a sowing; dates are None for never.
+
+    `up` is the band by day of 100 sown; `first`, `half` and `most` are bands of dates. After `overdue`, silence means
+    failure. `rate` is the band of the seed's germination rate; `pace` and `stand` hold mean and standard deviation of their
+    logarithm after the counts and before them.
+    """
 
     up: list[list[float]]
     first: tuple[date | None, date | None, date | None]
@@ -245,7 +275,7 @@ class SowingOutlook:
 
 @dataclass(frozen=True, slots=True)
 class CropStage:
-    """A crop that stands in a place, and how far it has come."""
+    """A crop in a place and its stage."""
 
     crop_key: str
     stage: Stage
@@ -253,7 +283,7 @@ class CropStage:
 
 @dataclass(frozen=True, slots=True)
 class NightPlan:
-    """What a night asks for; see cloche_engine.hazards.frost_night.NightPlan."""
+    """The choice for a night, see cloche_engine.hazards.frost.NightPlan."""
 
     way: NightWay | None
     risk: float
@@ -265,7 +295,7 @@ class NightPlan:
 
 @dataclass(frozen=True, slots=True)
 class AwayChoice:
-    """One opening for all the hours that nobody is there, and how often plants freeze so."""
+    """One opening for all hours without anybody there, and the probability that plants freeze."""
 
     plan: Plan
     freezes: float
@@ -273,8 +303,11 @@ class AwayChoice:
 
 @dataclass(frozen=True, slots=True)
 class OpeningDay:
-    """A coming day under a cover: the plan; the hour to open it for picking and the air inside then; the plan for who is away
-    and the other openings."""
+    """A coming day under a cover.
+
+    `pick` is the hour to open it for picking and the air inside then; `away` the plan for a day away from home, and
+    `choices` the other openings.
+    """
 
     plan: Plan
     pick: tuple[float, float] | None = None
@@ -284,7 +317,10 @@ class OpeningDay:
 
 @dataclass(frozen=True, slots=True)
 class Uncovering:
-    """When each rule would take a cover off: nights, in days (None: not in sight), at night_c; the others now or not yet."""
+    """When each rule would remove a cover.
+
+    The rule by nights gives days (None for not in sight) for nights of `night_c`; the others hold now or not yet.
+    """
 
     nights: int | None
     night_c: float
@@ -295,7 +331,7 @@ class Uncovering:
 
 @dataclass(frozen=True, slots=True)
 class WeatherWarning:
-    """A day's weather that can do harm: gale [m/s], snow [m], rain [mm]."""
+    """Damaging weather on a day: gale [m/s], snow [m] or rain [mm]."""
 
     day: date
     what: str
@@ -304,7 +340,10 @@ class WeatherWarning:
 
 @dataclass(frozen=True, slots=True)
 class FrostedSowing:
-    """What a night did to a sowing. number: of the sowing; felt_c: band of what the plants felt; limit_c: what they stand."""
+    """Damage from a night to the sowing with this number.
+
+    `felt_c` is the band of the temperature of the plants, `limit_c` what they survive.
+    """
 
     number: int
     crop_key: str
@@ -318,7 +357,7 @@ class FrostedSowing:
 
 @dataclass(frozen=True, slots=True)
 class CoveredDays:
-    """The coming days under a cover: hourly air outside, and inside as bands, kept shut and opened by the plan."""
+    """The coming days under a cover: hourly air outside, and bands inside when kept closed and when opened by the plan."""
 
     outside_c: list[float]
     shut_c: list[list[float]]
@@ -329,9 +368,11 @@ class CoveredDays:
 
 @dataclass(frozen=True, slots=True)
 class Watch:
-    """The coming three days of a place outdoors. cover: key of what stands there; growing: what grows; water_d, on_d: days
-    until it wants water, or a cover, None: not in sight; frosted: what the last nights did; doors: of the house that it stands
-    in."""
+    """The coming three days of a place outdoors.
+
+    `cover` is the key of its cover, `growing` its crops. `water_d` and `on_d` are the days until it needs water or a cover,
+    None if not in sight. `frosted` lists damage of the last nights, `doors` the plans for the house it stands in.
+    """
 
     cover: str
     growing: list[CropStage]
@@ -364,13 +405,15 @@ def _adapter(kind: Any) -> TypeAdapter[Any]:
 
 
 def dump(record: Any, kind: Any) -> dict[str, Any]:
-    """A record, or a list of them, as plain JSON values with the format's number."""
+    """Convert a record, or a list of records, to JSON values with the format number."""
     return {"format": FORMAT, "data": _adapter(kind).dump_python(record, mode="json")}
 
 
 def load(text: str | bytes, kind: Any) -> Any:
-    """What was dumped, from its JSON text; None where it was stored in another format. Raises pydantic's ValidationError where
-    it says it is of this format and is not."""
+    """Read a record from its JSON text, None if it was stored in another format.
+
+    Raises pydantic's ValidationError if the text claims this format but does not match it.
+    """
     if kind == list[Window]:
         return list(_windows(text))
     return _read(text, kind)
@@ -378,7 +421,7 @@ def load(text: str | bytes, kind: Any) -> Any:
 
 @lru_cache(maxsize=8192)
 def _windows(text: str | bytes) -> tuple[Window, ...]:
-    """Windows are read by hundreds on many pages, and change when a forecast does: each text is read once."""
+    """Read windows once per text, because many pages read hundreds of them and they change only with a forecast."""
     return tuple(_read(text, list[Window]) or ())
 
 
@@ -394,8 +437,11 @@ def _read(text: str | bytes, kind: Any) -> Any:
 
 @dataclass(frozen=True, slots=True)
 class CropSeason:
-    """One crop's windows on a bed under some cover; limit: what stands in the way where there is none; open_since: the first
-    day of a window that was open already when it was worked out, which itself begins with that day."""
+    """Windows of one crop on a bed under some cover.
+
+    `limit` prevents success where there is no window. `open_since` is the first day of a window that was already open when
+    it was computed and therefore begins with that day.
+    """
 
     crop_key: str
     sown: bool
@@ -405,13 +451,13 @@ class CropSeason:
 
     @property
     def opens(self) -> date | None:
-        """The first day of the first window, also where it lies back."""
+        """First day of the first window, even if it is in the past."""
         return self.open_since or (self.windows[0].earliest if self.windows else None)
 
 
 @dataclass(frozen=True, slots=True)
 class BedGain:
-    """What a cover would do on a bed: warmth [K], and by crop the days by which it could be sown sooner."""
+    """Effect of a cover on a bed: warmth [K], and the days by which each crop could be sown earlier."""
 
     gain_k: float
     gained: list[tuple[str, int]]
@@ -419,8 +465,12 @@ class BedGain:
 
 @dataclass(frozen=True)
 class ForecastResult:
-    """All that is worked out of a place. sown: by the sowing's number; snapshot: what it takes to run the place again (see
-    cloche_engine.forecast.snapshots); watch: None indoors; cover_evidence: None where nothing was learned of a cover."""
+    """Everything computed for a place.
+
+    `sown` is keyed by the number of the sowing. `snapshot` allows the place to be simulated again (see
+    cloche_engine.forecast.snapshots). `watch` is None indoors, `cover_evidence` None where nothing was learned about a
+    cover.
+    """
 
     ground: PlaceForecast
     frosts: FrostDates

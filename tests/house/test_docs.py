@@ -41,6 +41,26 @@ def test_what_is_said_of_parameters_is_of_parameters_that_there_are() -> None:
     assert wrong == []
 
 
+def test_attributes_in_docstrings_are_those_of_the_class() -> None:
+    """Every name under Attributes is a field of its class."""
+    seen = 0
+    wrong = []
+    for file in CORE:
+        for node in ast.walk(ast.parse(file.read_text(encoding="utf-8"))):
+            if not isinstance(node, ast.ClassDef):
+                continue
+            fields = {
+                each.target.id for each in node.body if isinstance(each, ast.AnnAssign) and isinstance(each.target, ast.Name)
+            }
+            described = {
+                name for each in NumpyDocString(ast.get_docstring(node) or "")["Attributes"] for name in each.name.split(", ")
+            }
+            seen += len(described)
+            wrong += [f"{file.stem}.{node.name}.{name}" for name in sorted(described - fields)]
+    assert seen > 200
+    assert wrong == []
+
+
 def test_numbers_that_go_in_have_their_unit_in_the_name_or_a_line() -> None:
     """Public functions say what a bare number is measured in."""
     units = re.compile(r"_(c|k|m|s|h|d|y|kg|mm|deg|pa|w_m2|w_mk|m_s|m_h|mol|kwh|j_m3k|w_m2k|ppfd|f|w|cm|km|m2|km2)$")

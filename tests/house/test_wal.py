@@ -23,7 +23,7 @@ class Kept:
 
     def __init__(self, home: Path) -> None:
         self.home = home
-        self.wal = home / "minutes to the set-point"
+        self.wal = home / "minutes"
         mine = {k: v for k, v in os.environ.items() if not k.startswith(("CLOCHE_", "DJANGO_", "PYTHONPATH"))}
         self.env = mine | {"CLOCHE_HOME": str(home), "CLOCHE_WAL": str(self.wal), "CLOCHE_CONF": str(home / "conf")}
 
@@ -60,7 +60,7 @@ def test_the_data_come_back_as_they_were_at_any_time_that_is_kept(kept: Kept) ->
     # Later than anything that was ever kept: said, and nothing is lost by having asked.
     assert "cannot be reached" in kept.run("restore", "--at", "2099-01-01T00:00:00Z", fails=True)
     assert kept.sql("SELECT number FROM said ORDER BY 1") == ["1", "2", "3"]
-    assert "your gardens have not changed" in kept.run("restore", "--at", then.isoformat())
+    assert "Your data are as they were" in kept.run("restore", "--at", then.isoformat())
     assert kept.sql("SELECT number FROM said ORDER BY 1") == ["1", "2"]
     # What stood before is beside, and what is written now is kept again.
     assert list((kept.home / "own" / "db").glob("data-before-*Z"))

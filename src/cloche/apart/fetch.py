@@ -14,7 +14,7 @@ OF_THE_QUESTION = (400, 404, 410, 422)
 
 
 def main() -> None:
-    """Ask once."""
+    """Send one request and write the answer."""
     address, most = limited()
     if not address.startswith(("http://", "https://")):
         refuse("It is not asked over HTTP.")

@@ -13,11 +13,11 @@ KINDS = ("JPEG", "PNG", "WEBP")
 
 
 class NoPicture(ValueError):
-    """It cannot be read as a picture, or is too large to be."""
+    """Raised when a file is not a picture or is too large."""
 
 
 def small_jpeg(data: bytes) -> bytes:
-    """Decoded and encoded anew, at most 1280 px a side. Raises NoPicture."""
+    """Decode a picture and encode it as JPEG of at most 1280 px a side. Raises NoPicture."""
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("error", Image.DecompressionBombWarning)

@@ -20,8 +20,17 @@ _OUT_OF_TIME = {-signal.SIGXCPU, -signal.SIGALRM, -signal.SIGKILL}
 
 @dataclass(frozen=True)
 class Limits:
-    """memory_bytes: of its whole address space; cpu_s, wall_s: time of the processor and of the clock; file_bytes: of any
-    file that it writes, its answer among them."""
+    """Limits of a separate process.
+
+    Attributes
+    ----------
+    memory_bytes : int
+        Size of its address space.
+    cpu_s, wall_s : int
+        Processor time and elapsed time [s].
+    file_bytes : int
+        Size of any file it writes, including its answer.
+    """
 
     memory_bytes: int = 1_000_000_000
     cpu_s: int = 20
@@ -29,24 +38,24 @@ class Limits:
     file_bytes: int = 200_000_000
 
     def words(self) -> list[str]:
-        """As arguments of a program."""
+        """Return the limits as command-line arguments."""
         return [str(n) for n in (self.memory_bytes, self.cpu_s, self.wall_s, self.file_bytes)]
 
 
 class Refused(Exception):
-    """The program refuses what it was given; the message says why."""
+    """Raised when the program refuses its input. The message gives the reason."""
 
 
 class Misasked(Refused):
-    """What was asked is well, but does not answer this question; the message says why."""
+    """Raised when the input is valid but cannot answer the question. The message gives the reason."""
 
 
 class TooMuch(Exception):
-    """It passed a limit; the message says which in a word: memory, time or size."""
+    """Raised when a limit was exceeded. The message is one word: memory, time or size."""
 
 
 def run_apart(program: str, given: IO[bytes] | None, limits: Limits, *words: str) -> bytes:
-    """The answer of cloche.apart.PROGRAM to a file at its start. Raises Refused or TooMuch."""
+    """Run cloche.apart.PROGRAM on a file and return its answer. Raises Refused or TooMuch."""
     command = [sys.executable, "-W", "ignore", "-m", f"cloche.apart.{program}", *limits.words(), *words]
     with tempfile.TemporaryFile() as answer, tempfile.TemporaryFile() as errors:
         process = subprocess.Popen(  # noqa: S603 - our own words
@@ -86,7 +95,7 @@ def _answered(code: int, answer: IO[bytes], errors: str) -> bytes:
 
 
 def limited() -> list[str]:
-    """For a program's first line: lay the limits on this process; returns its other words."""
+    """Apply the limits in this process and return its remaining arguments."""
     memory, cpu, wall, file = (int(word) for word in sys.argv[1:5])
     signal.alarm(wall)
     for kind, most in ((resource.RLIMIT_AS, memory), (resource.RLIMIT_CPU, cpu), (resource.RLIMIT_FSIZE, file)):
@@ -96,6 +105,6 @@ def limited() -> list[str]:
 
 
 def refuse(sentence: str, code: int = REFUSED) -> NoReturn:
-    """End, saying why."""
+    """End the process with a reason."""
     sys.stderr.write(sentence + "\n")
     sys.exit(code)

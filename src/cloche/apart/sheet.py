@@ -16,7 +16,7 @@ from cloche.apart.running import limited, refuse
 
 
 def main() -> None:
-    """Read, judge, write."""
+    """Read a spreadsheet, check it and write its rows."""
     most_rows, most_columns, most_cells, most_bytes = (int(word) for word in limited())
     data = sys.stdin.buffer.read()
     if data.startswith(b"PK"):
@@ -48,12 +48,12 @@ def _rows(data: bytes, most_columns: int, most_cells: int) -> list[list[Any]]:
 
 
 def _refuse_bomb(data: bytes, most_bytes: int) -> None:
-    """By what is really in it, not by what its directory says."""
+    """Refuse an archive by its actual content, whatever its directory says."""
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as packed:
             for part in packed.infolist():
                 if _unpacked(packed, part, most_bytes) > most_bytes:
-                    refuse("Unpacked the file would be too large to take. Split it by year.")
+                    refuse("This file is too large once unpacked. Split it by year.")
     except (zipfile.BadZipFile, NotImplementedError, RuntimeError, OSError, ValueError, EOFError):
         refuse("The file is damaged or locked with a password: it cannot be unpacked.")
 
@@ -67,7 +67,7 @@ def _unpacked(packed: zipfile.ZipFile, part: zipfile.ZipInfo, most_bytes: int) -
 
 
 def _written(cell: Any) -> str:
-    """A cell as a careful typist would write it: whole numbers without .0, days and times the ISO way."""
+    """Return a cell as text: whole numbers without .0, dates and times in ISO format."""
     if isinstance(cell, datetime):
         return cell.date().isoformat() if cell.time() == time() else cell.isoformat(sep=" ", timespec="seconds")
     if isinstance(cell, date):

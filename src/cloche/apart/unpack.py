@@ -23,20 +23,20 @@ MOST_ENTRIES = 200_000
 
 
 class Budget:
-    """How many bytes may still be unpacked in all."""
+    """Number of bytes that may still be unpacked."""
 
     def __init__(self, most: int) -> None:
         self.left = most
 
     def spend(self, count: int) -> None:
-        """Refuses what goes beyond."""
+        """Deduct a count of bytes, or refuse if it exceeds the rest."""
         self.left -= count
         if self.left < 0:
-            refuse("Unpacked, the archive would be too large to take.")
+            refuse("This archive is too large once unpacked.")
 
 
 def main() -> None:
-    """Entry by entry, by what is really in it."""
+    """Unpack each entry after checking its actual content."""
     source, folder, *numbers = limited()
     table, description, picture, everything = (int(n) for n in numbers)
     most = {TABLE: table, PICTURE: picture}

@@ -6,7 +6,7 @@ from django.contrib.staticfiles.storage import ManifestStaticFilesStorage
 
 
 class HashedFiles(ManifestStaticFilesStorage):
-    """The storage to name in STORAGES."""
+    """Static files with a hash in their name, for STORAGES."""
 
     support_js_module_import_aggregation = True
     # Our own alone: packages ship scripts whose comments show imports of files that are not there.

@@ -14,14 +14,14 @@ from django.template.context import make_context
 
 
 class PlainNumbers(DjangoTemplates):
-    """The engine to name in TEMPLATES."""
+    """Template engine for TEMPLATES that prints numbers without localisation."""
 
     def from_string(self, template_code: str) -> _Plain:
-        """A template from its source."""
+        """Return a template from its source."""
         return _Plain(self.engine.from_string(template_code), self)
 
     def get_template(self, template_name: str) -> _Plain:
-        """A template by its name; raises TemplateDoesNotExist."""
+        """Return a template by name. Raises TemplateDoesNotExist."""
         try:
             return _Plain(self.engine.get_template(template_name), self)
         except TemplateDoesNotExist as missing:

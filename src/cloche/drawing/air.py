@@ -14,7 +14,7 @@ TOP, BOTTOM = 14.0, 150.0
 
 @dataclass(frozen=True)
 class Air:
-    """Inside with its band, outside as a thin line, and where frost begins (None: off the scale)."""
+    """Air inside with its band and outside as a thin line, and the level of frost (None if off the scale)."""
 
     inside: str
     band: str
@@ -25,7 +25,7 @@ class Air:
 
 
 def air(inside: Hours, outside: Sequence[float], frost: float, span: Span) -> Air:
-    """Hourly courses in the person's unit; frost: the freezing point in it."""
+    """Draw hourly courses in the reader's unit; `frost` is the freezing point in it."""
     lowest, highest = min(min(inside.low), min(outside)) - 1, max(max(inside.high), max(outside)) + 1
     y = Linear(lowest, highest, BOTTOM, TOP)
     x = [span.x(span.start + timedelta(hours=i + 0.5)) for i in range(len(outside))]

@@ -15,7 +15,7 @@ LEFT, RIGHT, TOP, BOTTOM = 30.0, 412.0, 8.0, 124.0
 
 @dataclass(frozen=True)
 class Batch:
-    """Curve, band, counts as points, today, axes."""
+    """Curve, band, counts as points, today, and axes."""
 
     curve: str
     band: str
@@ -26,7 +26,10 @@ class Batch:
 
 
 def batch(sown: date, up: Sequence[Sequence[float]], counts: Sequence[tuple[date, float, str]], today: date) -> Batch:
-    """up: (low, middle, high) by day since the sowing, of 100 sown; counts: day, of 100, and words."""
+    """Draw the emergence of a sowing.
+
+    `up` holds (low, middle, high) of 100 sown by day since the sowing, `counts` day, number of 100 and words.
+    """
     passed = (today - sown).days
     last = max(len(up[1]) - 1, *((on - sown).days for on, _, _ in counts), 14) if counts else max(len(up[1]) - 1, 14)
     x, y = Linear(0, last, LEFT, RIGHT), Linear(0, 100, BOTTOM, TOP)

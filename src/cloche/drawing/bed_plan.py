@@ -30,7 +30,7 @@ MARKS = {
 
 @dataclass(frozen=True)
 class Box:
-    """From the bed's corner [cm]."""
+    """A rectangle measured from the corner of the bed [cm]."""
 
     x: float
     y: float
@@ -40,9 +40,12 @@ class Box:
 
 @dataclass(frozen=True)
 class DrawnPatch:
-    """A patch: dots, one path of all its stations to be drawn with round ends `size` wide, and for rings `hole`; stems: lines
-    of tufts and stakes; mark: its shape; shade: outline of its shadow; font: size of its letters, on a plate below; letters:
-    how many of them fit; handle: where it is resized [cm]."""
+    """A patch of plants, in centimetres of the bed.
+
+    The stations are one path of dots with round ends `size` wide; `hole` makes them rings. `stems` are the lines of tufts
+    and stakes, `mark` is the shape of the crop and `shade` the outline of its shadow. The name is drawn in letters of size
+    `font` on a plate, `letters` of which fit. `handle` is where the patch can be resized.
+    """
 
     box: Box
     dots: str
@@ -55,12 +58,12 @@ class DrawnPatch:
 
     @property
     def name_x(self) -> float:
-        """Where its name begins."""
+        """Left end of its name."""
         return round(self.box.x + 0.35 * self.font, 1)
 
     @property
     def name_y(self) -> float:
-        """The line its name stands on."""
+        """Baseline of its name."""
         return round(self.box.y + self.box.height - 0.4 * self.font, 1)
 
     @property
@@ -75,19 +78,22 @@ class DrawnPatch:
 
     @property
     def letters(self) -> int:
-        """How many letters its name may have."""
+        """Number of letters that fit."""
         return max(int(self.box.width / (0.54 * self.font)), 2)
 
     @property
     def handle(self) -> tuple[float, float]:
-        """Corner of the square by which it is resized."""
+        """Corner of the square for resizing."""
         return round(self.box.x + self.box.width - HANDLE_CM, 1), round(self.box.y + self.box.height - HANDLE_CM, 1)
 
 
 @dataclass(frozen=True)
 class BedPlan:
-    """width, height of the drawing with its margin, bed: the ground; grid: path of its squares; north: path of an arrow about
-    (0, 0)."""
+    """A bed drawn from above.
+
+    `width` and `height` include the margin, `bed` is the ground, `grid` the path of its squares and `north` an arrow around
+    (0, 0).
+    """
 
     width: float
     height: float
@@ -97,7 +103,7 @@ class BedPlan:
 
     @property
     def scale(self) -> int:
-        """So many times smaller than the bed it is printed, to fit on a sheet."""
+        """Reduction at which the bed fits on a printed sheet."""
         return next((scale for scale in SCALES if self.width <= scale * PAPER_CM), SCALES[-1])
 
     @property
@@ -107,7 +113,7 @@ class BedPlan:
 
 
 def bed_plan(length_m: float, width_m: float, square_m: float, runs_deg: float) -> BedPlan:
-    """The ground. The drawing's right is the way the bed runs."""
+    """Draw the ground, with the direction of the bed to the right."""
     long, broad, step = (100 * value for value in (length_m, width_m, square_m))
     lines = [((x, 0.0), (x, broad)) for x in _steps(long, step)] + [((0.0, y), (long, y)) for y in _steps(broad, step)]
     size = ARROW
@@ -131,8 +137,11 @@ def patch_of(
     runs_deg: float = 90.0,
     font: float = 6.0,
 ) -> DrawnPatch:
-    """box_m: corner, length and width. stations_m: none for broadcast seed, which is scattered. grown: share of the growth,
-    0-1. shadow: east and north of its top's shadow from its foot [m]."""
+    """Draw a patch.
+
+    `box_m` holds corner, length and width. `stations_m` is None for broadcast seed, which is scattered. `grown` is the
+    fraction of the growth, 0-1, and `shadow` the distance of the top's shadow from its foot, east and north [m].
+    """
     x, y, long, broad = (100 * value for value in box_m)
     points = [(x + 100 * px, y + 100 * py) for px, py in stations_m] or _scattered(x, y, long, broad, plant_m)
     size = max(LEAST_DOT_CM, 100 * plant_m * 0.86 * sqrt(max(grown, 0.02)))
@@ -150,7 +159,7 @@ def patch_of(
 
 
 def font_cm(length_m: float, width_m: float) -> float:
-    """Size of letters on a bed's plan, the same on all its patches [cm]."""
+    """Return the size of letters on a plan, equal on all its patches [cm]."""
     return max(100 * length_m, 130 * width_m) * LETTERS
 
 
@@ -159,7 +168,7 @@ def _steps(until: float, step: float) -> list[float]:
 
 
 def _turned(point: tuple[float, float], runs_deg: float, size: float) -> tuple[float, float]:
-    """East and north to the drawing's right and down."""
+    """Rotate east and north to right and down in the drawing."""
     east, north = point
     turn = radians(runs_deg)
     right = east * sin(turn) + north * cos(turn)
@@ -168,7 +177,7 @@ def _turned(point: tuple[float, float], runs_deg: float, size: float) -> tuple[f
 
 
 def _scattered(x: float, y: float, long: float, broad: float, plant_m: float) -> list[tuple[float, float]]:
-    """Evenly, and as if by hand: the golden ratio leaves no rows."""
+    """Scatter points evenly without visible rows, by the golden ratio."""
     number = int(min(max(long * broad / (100 * plant_m) ** 2, FEW), MOST_SCATTERED))
     return [
         (x + long * (0.03 + 0.94 * (i * SCATTER % 1)), y + broad * (0.04 + 0.7 * (i + 0.5) / number)) for i in range(number)
@@ -183,7 +192,7 @@ def _stem(x: float, y: float, size: float, mark: str) -> str:
 
 
 def _shade(box: tuple[float, float, float, float], shadow: tuple[float, float], runs_deg: float) -> str:
-    """The patch and where its top throws it: the hull of both boxes."""
+    """Return the hull of the patch and of the shadow of its top."""
     x, y, long, broad = box
     right, down = (100 * value for value in _turned(shadow, runs_deg, 1.0))
     corners = [(x, y), (x + long, y), (x + long, y + broad), (x, y + broad)]
@@ -192,7 +201,7 @@ def _shade(box: tuple[float, float, float, float], shadow: tuple[float, float], 
 
 
 def _hull(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
-    """The points around the outside, in order (Andrew's chain)."""
+    """Return the convex hull in order (Andrew's monotone chain)."""
     ordered = sorted(set(points))
 
     def half(points: list[tuple[float, float]]) -> list[tuple[float, float]]:

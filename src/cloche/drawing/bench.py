@@ -20,7 +20,7 @@ DAY_H = 24.0
 
 @dataclass(frozen=True)
 class Stand:
-    """A sowing in its tray. width: its share of it; up: share of its seedlings that are up; height, lean: 0-1."""
+    """A sowing in its tray: `width` is its share of the tray, `up` the emerged fraction; `height` and `lean` are 0-1."""
 
     width: float
     up: float
@@ -30,7 +30,7 @@ class Stand:
 
 @dataclass(frozen=True)
 class Tray:
-    """What a template prints of one tray. plants: stems with two leaves; seeds: what still lies; walls: between sowings."""
+    """One tray: stems with two leaves, seeds still in the soil, and walls between sowings."""
 
     colour: str
     ink: str
@@ -59,7 +59,11 @@ def tray(
     lit: Sequence[tuple[float, float]] = (),
     window: bool = False,
 ) -> Tray:
-    """heat: mat, base, cable, wire or nothing. lamp_near: how near the lamp hangs, 0-1, None: no lamp; lit: its hours."""
+    """Draw a tray.
+
+    `heat` is mat, base, cable, wire or nothing. `lamp_near` is the closeness of the lamp, 0-1, None without one; `lit` are
+    its hours.
+    """
     sky = 0.0 if window or lamp_near is not None else OPEN_SKY
     top = TRAY_TOP - (DEEPER if heat in ("cable", "wire", "hotbed") else 0.0)
     plants, seeds, walls, x = [], [], [], LEFT
@@ -128,7 +132,7 @@ def _heat(heat: str) -> str:
 
 
 def _hours(start: float, end: float) -> list[tuple[float, float]]:
-    """A span of the day as x and width on a line of 24 hours; two where it goes over midnight."""
+    """Return a daily period as x and width on a line of 24 hours, in two parts if it crosses midnight."""
     unit = (RIGHT - LEFT) / DAY_H
     spans = [(start, end)] if start <= end else [(start, DAY_H), (0.0, end)]
     return [(round(LEFT + a * unit, 1), round((b - a) * unit, 1)) for a, b in spans]
@@ -136,7 +140,7 @@ def _hours(start: float, end: float) -> list[tuple[float, float]]:
 
 @dataclass(frozen=True)
 class Dot:
-    """A sowing in the picture of light against warmth."""
+    """A sowing in the picture of light and warmth."""
 
     x: float
     y: float
@@ -148,7 +152,7 @@ class Dot:
 
 @dataclass(frozen=True)
 class LightWarmth:
-    """Paths and marks; across, up: marks of the axes."""
+    """Paths and marks; `across` and `up` are the marks of the axes."""
 
     too_warm: str
     edge: str
@@ -167,8 +171,11 @@ Labelled = Sequence[tuple[float, str]]
 def light_warmth(
     dots: Sequence[tuple[float, float, str, bool]], edge: Sequence[tuple[float, float]], marks: Labelled, mols: Labelled
 ) -> LightWarmth:
-    """dots: (warmth [°C], light [mol/m² a day], name, whether it stretches); edge: warmth and the light that just does for it;
-    marks, mols: labelled values of the axes."""
+    """Draw sowings by warmth and light.
+
+    `dots` holds (warmth [°C], light [mol/m² a day], name, whether it stretches), `edge` the light that is just enough at
+    each warmth, `marks` and `mols` labelled values of the axes.
+    """
     left, top, right, foot = PLOT
     across, up = Linear(COLDEST, HOTTEST, left, right), Linear(0.0, MOST_MOL, foot, top)
 
@@ -192,7 +199,7 @@ def light_warmth(
 
 @dataclass(frozen=True)
 class HeaterDay:
-    """Days of a heated place: the band at its roots, its middle, its set-points, hours below and degrees at the side."""
+    """Days of a heated place: band and median at the roots, set points, and labels of the axes."""
 
     band: str
     line: str
@@ -212,8 +219,10 @@ def heater_day(
     degrees: Labelled,
     now: float,
 ) -> HeaterDay:
-    """courses: low, middle and high by the hour; rules: set-points [°C] with their label; hours: (index, label); degrees:
-    labelled values; now: index."""
+    """Draw heated days from hourly low, middle and high.
+
+    `rules` are set points with labels [°C], `hours` (index, label), `degrees` labelled values, `now` an index.
+    """
     left, top, right, foot = DAY_PLOT
     values = [*courses[0], *courses[2], *(value for value, _ in (*rules, *degrees))]
     x = Linear(0.0, max(len(courses[1]) - 1, 1), left, right)
@@ -235,7 +244,7 @@ WIDTH, MARGIN = 520.0, 10.0
 
 @dataclass(frozen=True)
 class BenchPlan:
-    """width, height of the drawing; box: x, y, width, height of the inside; cable: path; trays: boxes."""
+    """Plan of a bench: its size, the box of its inside, the path of the cable and the boxes of trays."""
 
     width: float
     height: float
@@ -247,7 +256,10 @@ class BenchPlan:
 def bench_plan(
     size_m: tuple[float, float], corners: Sequence[tuple[float, float]], trays: int, tray_m: tuple[float, float]
 ) -> BenchPlan:
-    """size_m: inside; corners: of the cable [m]; trays: how many of tray_m stand there, in rows from one corner."""
+    """Draw a bench from above.
+
+    `size_m` is its inside, `corners` the cable [m], `trays` the number of trays of size `tray_m`, in rows from one corner.
+    """
     unit = (WIDTH - 2 * MARGIN) / size_m[0]
     height = size_m[1] * unit
     in_row = max(int(size_m[0] / tray_m[0] + 1e-9), 1)

@@ -21,7 +21,7 @@ CHART_TOP, CHART_BOTTOM = 14.0, 250.0
 
 @dataclass(frozen=True)
 class Mark:
-    """A reading on the course: place, words for the pointer, whether at seed depth, whether it is asked about."""
+    """A reading on the course with words for the pointer, and whether it is at seed depth or questioned."""
 
     x: float
     y: float
@@ -32,7 +32,7 @@ class Mark:
 
 @dataclass(frozen=True)
 class Field:
-    """The cut through time: a picture stretched over a box, hatched from now on."""
+    """Soil by depth and time as a picture stretched over a box, hatched from now on."""
 
     picture: str
     x: float
@@ -61,20 +61,20 @@ class Chart:
 
 @dataclass(frozen=True)
 class Span:
-    """The time shown, and where now is. All aware."""
+    """The time shown and the present, all aware."""
 
     start: datetime
     end: datetime
     now: datetime
 
     def x(self, at: datetime) -> float:
-        """Horizontal position of an instant."""
+        """Return the horizontal position of an instant."""
         part = (at - self.start) / (self.end - self.start)
         return LEFT + part * (RIGHT - LEFT)
 
 
 def field(rows_c: Sequence[Sequence[float]], depths_m: Sequence[float], labels: Sequence[Tick], span: Span) -> Field:
-    """rows_c: soil [°C] by depth (rows) and time (columns); labels: depth [m] and its words."""
+    """Draw soil by depth (rows) and time (columns) [°C]; `labels` holds depths [m] with words."""
     deepest = depths_m[-1]
     # As in the slices, the upper decimetre takes most of the room.
     even = np.linspace(0, 1, 40) ** (1 / DEPTH_POWER) * deepest
@@ -88,7 +88,7 @@ def field(rows_c: Sequence[Sequence[float]], depths_m: Sequence[float], labels: 
 
 @dataclass(frozen=True)
 class Hours:
-    """Hourly course in the person's unit: low, middle, high."""
+    """Hourly low, middle and high in the reader's unit."""
 
     low: Sequence[float]
     middle: Sequence[float]
@@ -96,14 +96,14 @@ class Hours:
 
 
 def line(values: Sequence[float], step_h: float, limits: tuple[float, float], span: Span) -> str:
-    """Another course on the scale of `chart`: means over steps of so many hours; limits: the scale's ends."""
+    """Draw another course on the scale of `chart`, averaged over `step_h` hours; `limits` are the ends of the scale."""
     y = Linear(*limits, CHART_BOTTOM, CHART_TOP)
     at = [span.x(span.start + timedelta(hours=(i + 0.5) * step_h)) for i in range(len(values))]
     return path(zip(at, (y(min(max(v, limits[0]), limits[1])) for v in values), strict=True))
 
 
 def chart(hours: Hours, readings: Sequence[tuple[datetime, float, str, bool, bool]], span: Span) -> Chart:
-    """readings: (taken_at, value, words, at seed depth, strange)."""
+    """Draw the course with readings (taken_at, value, words, at seed depth, strange)."""
     low, high = _limits(hours, [value for _, value, _, _, strange in readings if not strange])
     y = Linear(low, high, CHART_BOTTOM, CHART_TOP)
     x = [span.x(span.start + timedelta(hours=i + 0.5)) for i in range(len(hours.middle))]
@@ -135,7 +135,7 @@ def _limits(hours: Hours, values: Sequence[float]) -> tuple[float, float]:
 
 
 def _daily(hours: Hours, x: Sequence[float], now: int) -> tuple[list[float], list[float], list[float]]:
-    """The middle's running day mean with the band's half width about it, from now on, every six hours."""
+    """Return the running daily mean with half the width of the band around it, every six hours from now on."""
     middle = np.asarray(hours.middle, dtype=float)
     smooth = np.convolve(np.pad(middle, (12, 11), mode="edge"), np.ones(24) / 24, mode="valid")
     half = (np.asarray(hours.high, dtype=float) - np.asarray(hours.low, dtype=float)) / 2
@@ -146,7 +146,7 @@ def _daily(hours: Hours, x: Sequence[float], now: int) -> tuple[list[float], lis
 
 
 def _day_ticks(span: Span) -> list[Tick]:
-    """Every fifth local midnight, the first of a month always with its name."""
+    """Mark every fifth midnight and always the first of a month."""
     ticks: list[Tick] = []
     day = span.start.astimezone(span.now.tzinfo).date() + timedelta(days=1)
     named = 0

@@ -16,8 +16,11 @@ EVERY_D = 3
 
 @dataclass(frozen=True)
 class CoverGain:
-    """band: between the courses' ends; middle, bare: lines; stops: the band's colours; wanted_y: the warmth to wait for, None
-    outside what is drawn; values: the scale; sown_x: when it is sown."""
+    """Soil under a cover and without it.
+
+    `band` lies between the outer courses, `middle` and `bare` are lines, `stops` colours of the band. `wanted_y` is the
+    temperature to wait for, None outside the drawing; `sown_x` the day of sowing.
+    """
 
     band: str
     middle: str
@@ -29,7 +32,7 @@ class CoverGain:
 
 
 def limits(rows_c: Sequence[Sequence[float]]) -> tuple[float, float]:
-    """One scale for a set of ribbons."""
+    """Return one scale for a set of ribbons."""
     low, high = min(map(min, rows_c)), max(map(max, rows_c))
     return low - 0.5, max(high + 0.5, low + 5.0)
 
@@ -42,7 +45,7 @@ def cover_gain(
     sown_d: int,
     labels: Sequence[tuple[float, str]] = (),
 ) -> CoverGain:
-    """band_c: low, middle, high by day [°C]; within: the scale's ends; labels: (temperature [°C], words) to mark."""
+    """Draw daily low, middle and high under a cover [°C] within a scale, with labels (temperature [°C], words)."""
     days = len(band_c[0])
     x, y = Linear(0, days - 1, LEFT, WIDTH), Linear(*within, BOTTOM, TOP)
     at = [x(day) for day in range(days)]
@@ -60,5 +63,5 @@ def cover_gain(
 
 
 def marks(within: tuple[float, float]) -> list[float]:
-    """Round values to mark on the scale, in the person's own degrees."""
+    """Return round values to mark on the scale, in the reader's unit."""
     return value_ticks(*within, most=4)

@@ -14,7 +14,7 @@ BAR_TOP = 8.0
 
 @dataclass(frozen=True)
 class Lines:
-    """By the hour from a midnight [°C]: outside; shut and planned as low, middle, high."""
+    """Hourly temperatures from midnight [°C]: outside, and low, middle and high when closed and as planned."""
 
     outside_c: Sequence[float]
     shut_c: Sequence[Sequence[float]]
@@ -23,7 +23,7 @@ class Lines:
 
 @dataclass(frozen=True)
 class Bar:
-    """A span in which it stands open, as thick as it is wide open."""
+    """A period for which the cover is open; the thickness is the opening."""
 
     x: float
     width: float
@@ -33,7 +33,7 @@ class Bar:
 
 @dataclass(frozen=True)
 class Limit:
-    """A line not to pass, with its words."""
+    """A limit and its label."""
 
     y: float
     words: str
@@ -41,7 +41,7 @@ class Limit:
 
 @dataclass(frozen=True)
 class Days:
-    """All of it. days: midnights with their words; hours: noons."""
+    """The whole drawing: `days` are midnights with labels, `hours` noons."""
 
     outside: str
     shut: str
@@ -62,7 +62,9 @@ def days(
     labels: Sequence[str],
     words: Callable[[float], str],
 ) -> Days:
-    """plans: (day, from hour, to hour, opening 0-1); labels: of the days; words: a temperature told."""
+    """Draw days. `plans` holds (day, from hour, to hour, opening 0-1), `labels` those of the days; `words` formats a
+    temperature.
+    """
     hours = len(lines.outside_c)
     everything = [*lines.outside_c, *lines.shut_c[0], *lines.shut_c[2], *limits_c]
     low, high = min(everything) - 1, max(everything) + 1

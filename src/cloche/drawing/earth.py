@@ -24,7 +24,7 @@ SEA = (226, 231, 228)
 
 
 def land(mean_c: ArrayLike) -> Image.Image:
-    """A map of means of the year [°C], rows from the north; NaN is the sea."""
+    """Draw a map of annual means [°C], rows from the north; nan is sea."""
     values = np.asarray(mean_c, dtype=float)
     pixels = scale.rgb(np.nan_to_num(values, nan=0.0))
     pixels[np.isnan(values)] = SEA
@@ -32,7 +32,7 @@ def land(mean_c: ArrayLike) -> Image.Image:
 
 
 def whole() -> NDArray[np.float64]:
-    """Means of the year of every cell between the map's edges, from 180 degrees west on."""
+    """Return the annual mean of every cell of the map, from 180° west eastwards."""
     grid = shipped()
     cells = np.full(ROWS * COLUMNS, np.nan)
     cells[grid.cells] = grid.tenths_c.mean(axis=0) / TENTHS
@@ -41,7 +41,7 @@ def whole() -> NDArray[np.float64]:
 
 
 def as_address(mean_c: Sequence[Sequence[float]], larger: int = 10) -> str:
-    """A small map as a data address."""
+    """Return a small map as a data URL."""
     image = land(mean_c)
     buffer = io.BytesIO()
     image.resize((image.width * larger, image.height * larger), Image.Resampling.NEAREST).save(buffer, "PNG", optimize=True)
@@ -61,7 +61,7 @@ RAIN_STEP_MM = 50.0
 
 @dataclass(frozen=True)
 class Bar:
-    """A month's rain."""
+    """Rain of one month."""
 
     x: float
     y: float
@@ -70,8 +70,7 @@ class Bar:
 
 @dataclass(frozen=True)
 class Year:
-    """Everything the template prints. free: from where to where no frost is usual, empty where there is frost in every month or
-    in none."""
+    """A year of climate. `free` are the frost-free periods, empty where frost is usual in every month or in none."""
 
     band: str
     stops: list[Stop]
@@ -93,8 +92,11 @@ def year(
     freezing: float,
     frosts: tuple[date, date] | None,
 ) -> Year:
-    """low, high: in the person's scale, freezing the same; mean_c: for the colours; frosts: the last of spring and the first
-    after it."""
+    """Draw the year.
+
+    `low` and `high` are in the reader's unit, and so is `freezing`; `mean_c` sets the colours. `frosts` are the last one in
+    spring and the first one after it.
+    """
     lowest, highest = min(*low, freezing), max(high)
     y = Linear(lowest - 1, highest + 1, BOTTOM, TOP)
     step = (RIGHT - LEFT) / 12
@@ -116,6 +118,6 @@ def year(
 
 
 def _free(last: date, first: date) -> list[tuple[float, float]]:
-    """One span from January to December, or two where it runs through new year."""
+    """Return one period from January to December, or two where it crosses New Year."""
     begin, end = (round(LEFT + (day.timetuple().tm_yday - 1) / 365 * (RIGHT - LEFT), 1) for day in (last, first))
     return [(begin, end)] if begin <= end else [(LEFT, end), (begin, RIGHT)]

@@ -30,7 +30,10 @@ def emergence(
     days_to: Sequence[Sequence[float | None]],
     share: Sequence[float],
 ) -> Emergence | None:
-    """days_to: for each fraction (quick, middle, slow) days; share: (low, middle, high). None when it never comes up."""
+    """Draw predicted emergence, or return None if it never happens.
+
+    `days_to` gives days (quick, middle, slow) for each fraction, `share` its low, middle and high.
+    """
     quick, middle, slow = (_column(days_to, i) for i in range(3))
     if not middle:
         return None
@@ -67,7 +70,7 @@ def _steps(
 
 
 def day_ticks(sown: date, last: float, x: Linear) -> list[Tick]:
-    """Days on an axis, the first of each month named."""
+    """Mark days on an axis, with the first of each month named."""
     step = 2 if last < 16 else 5 if last < 40 else 10
     ticks = []
     for day in range(0, int(last), step):

@@ -11,7 +11,7 @@ Point = tuple[float, float]
 
 @dataclass(frozen=True)
 class Tick:
-    """A mark on an axis: where, and what is written there."""
+    """A mark on an axis and its label."""
 
     at: float
     label: str
@@ -19,7 +19,7 @@ class Tick:
 
 @dataclass(frozen=True)
 class Linear:
-    """A straight scale from values to drawing units."""
+    """A linear scale from values to drawing units."""
 
     low: float
     high: float
@@ -27,25 +27,25 @@ class Linear:
     end: float
 
     def __call__(self, value: float) -> float:
-        """Position of a value."""
+        """Return the position of a value."""
         return self.start + (value - self.low) / (self.high - self.low) * (self.end - self.start)
 
 
 def path(points: Iterable[Point], closed: bool = False) -> str:
-    """SVG path data through points, a tenth of a unit fine."""
+    """Return SVG path data through points, rounded to a tenth of a unit."""
     parts = [f"{x:.1f} {y:.1f}" for x, y in points]
     return ("M" + "L".join(parts) + ("Z" if closed else "")) if parts else ""
 
 
 def band(x: Sequence[float], low: Sequence[float], high: Sequence[float]) -> str:
-    """SVG path data of the area between two courses."""
+    """Return SVG path data of the area between two courses."""
     upper = list(zip(x, high, strict=True))
     lower = list(zip(x, low, strict=True))
     return path([*upper, *reversed(lower)], closed=True)
 
 
 def nice_step(span: float, most: int) -> float:
-    """The smallest of 1, 2, 5, 10, 20, ... that divides the span into at most so many steps."""
+    """Return the smallest of 1, 2, 5, 10, 20, … that divides a span into at most `most` steps."""
     step = 1.0
     while True:
         for factor in (1, 2, 5):
@@ -55,14 +55,14 @@ def nice_step(span: float, most: int) -> float:
 
 
 def value_ticks(low: float, high: float, most: int = 6) -> list[float]:
-    """Round values within a range."""
+    """Return round values within a range."""
     step = nice_step(high - low, most)
     first = -(-low // step) * step
     return [first + step * i for i in range(int((high - first) // step) + 1)]
 
 
 def spread(at: Sequence[float], gap: float, least: float, most: float) -> list[float]:
-    """Positions of labels that keep a gap: those wanted, in order, each no nearer to the one before, all within the limits."""
+    """Return label positions in order, moved apart to keep a gap and to stay within the limits."""
     positions: list[float] = []
     for wanted in at:
         positions.append(max(wanted, positions[-1] + gap if positions else least))
@@ -72,7 +72,7 @@ def spread(at: Sequence[float], gap: float, least: float, most: float) -> list[f
 
 
 def month_starts(first: date, last: date) -> list[date]:
-    """First days of months within two days."""
+    """Return the first days of the months between two days."""
     starts, day = [], date(first.year, first.month, 1)
     while day <= last:
         if day >= first:

@@ -9,7 +9,7 @@ from datetime import date
 
 @dataclass
 class Labels:
-    """Of a day: 9 April, 9 Apr; of its month: Apr."""
+    """Labels of a day: 9 April, 9 Apr, and its month, Apr."""
 
     day: Callable[[date], str] = lambda on: f"{on.day} {on:%B}"
     short_day: Callable[[date], str] = lambda on: f"{on.day} {on:%b}"

@@ -16,7 +16,7 @@ MOST_WORDS = 8
 
 @dataclass(frozen=True)
 class Dot:
-    """A day's mean difference."""
+    """Mean difference of one day."""
 
     x: float
     y: float
@@ -25,7 +25,7 @@ class Dot:
 
 @dataclass(frozen=True)
 class Pairs:
-    """zero_y: the line of no difference; mean_y, low_y, high_y: None without an interval; days: words along the bottom."""
+    """Daily differences. `zero_y` is no difference; `mean_y`, `low_y` and `high_y` are None without an interval."""
 
     dots: list[Dot]
     zero_y: float
@@ -39,7 +39,7 @@ class Pairs:
 def pairs(
     daily: Sequence[tuple[date, float]], mean_k: float, ends_k: tuple[float, float] | None, words: Callable[[float], str]
 ) -> Pairs:
-    """daily: (day, covered less bare [K]), in order."""
+    """Draw (day, covered minus bare [K]) in order."""
     values = [0.0, mean_k, *(k for _, k in daily), *(ends_k or ())]
     low, high = min(values) - 0.3, max(values) + 0.3
     first, last = daily[0][0], daily[-1][0]

@@ -38,7 +38,10 @@ class Calendar:
 
 
 def ribbon(days: Sequence[int], success: Sequence[float], soil_c: Sequence[float], span_d: int) -> Ribbon:
-    """days from today, success 0-1 and soil [°C] on each; thickness is success, so the ends run out as doubt grows."""
+    """Draw a ribbon from days from today, success 0-1 and soil temperature [°C].
+
+    Its thickness is the success, so that the ends taper with the doubt.
+    """
     x = Linear(0, span_d, 0, WIDTH)
     middle, full = HEIGHT / 2, HEIGHT / 2 - 1
     positions = [x(day) for day in days]
@@ -51,7 +54,10 @@ def ribbon(days: Sequence[int], success: Sequence[float], soil_c: Sequence[float
 
 
 def calendar(today: date, span_d: int) -> Calendar:
-    """First days of months within the span; `at` in per cent of the width, so that the words are not stretched."""
+    """Return the first days of the months within the span.
+
+    Positions are in per cent of the width, so that the labels are not stretched.
+    """
     x = Linear(0, span_d, 0, 100)
     ticks = []
     for offset in range(1, span_d):
@@ -63,7 +69,7 @@ def calendar(today: date, span_d: int) -> Calendar:
 
 @dataclass(frozen=True)
 class Mark:
-    """A date on a ribbon with its words, which keep within the drawing's ends."""
+    """A date on a ribbon and its label, which stays within the drawing."""
 
     x: float
     words: str
@@ -71,15 +77,17 @@ class Mark:
 
 
 def mark(today: date, day: date, words: str, span_d: int) -> Mark:
-    """Where a date lies on the ribbons' axis."""
+    """Return the position of a date on the ribbons' axis."""
     x = round(Linear(0, span_d, 0, WIDTH)((day - today).days), 1)
     anchor = "start" if x < CLOSE else "end" if x > WIDTH - CLOSE else "middle"
     return Mark(x, words, anchor)
 
 
 def apart(marks: Sequence[Mark]) -> list[Mark]:
-    """The same, two neighbours' words turned away from each other where they would meet; by an end of the drawing one falls
-    silent and the other says both."""
+    """Turn the labels of two neighbours away from each other where they would collide.
+
+    At an edge of the drawing, one label is dropped and the other says both.
+    """
     spaced = list(marks)
     for at, (mark, other) in enumerate(pairwise(marks)):
         if other.x - mark.x >= 2 * CLOSE + BETWEEN:
@@ -96,7 +104,7 @@ def apart(marks: Sequence[Mark]) -> list[Mark]:
 
 @dataclass(frozen=True)
 class Bar:
-    """From where to where, in per cent of the width; best: the same of its best days."""
+    """Start and end in per cent of the width, and the same of the best days."""
 
     x: float
     width: float
@@ -105,7 +113,7 @@ class Bar:
 
 
 def bars(spans: Sequence[tuple[date, date, date, date]], today: date, span_d: int) -> list[Bar]:
-    """spans: first, best from, best to and last day of each; what lies beyond the days drawn is cut off."""
+    """Return bars from the first, best and last days, clipped to the days drawn."""
     x = Linear(0, span_d, 0, 100)
 
     def at(day: date) -> float:

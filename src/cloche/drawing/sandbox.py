@@ -15,7 +15,7 @@ APART = 15.0
 
 @dataclass(frozen=True)
 class Curve:
-    """A line with its words at its end."""
+    """A line with its label at the end."""
 
     line: str
     name: str
@@ -34,7 +34,7 @@ class Day:
 
 
 def day(curves: Sequence[tuple[str, str, Sequence[float]]], words: Callable[[float], str]) -> Day:
-    """curves: (name, kind, 24 values [°C]); words: a temperature told."""
+    """Draw curves (name, kind, 24 values [°C]); `words` formats a temperature."""
     everything = [value for _, _, values in curves for value in values]
     low, high = min(everything) - 1, max(everything) + 1
     x, y = Linear(0, 24, LEFT, RIGHT), Linear(low, high, BOTTOM, TOP)
@@ -56,7 +56,7 @@ def day(curves: Sequence[tuple[str, str, Sequence[float]]], words: Callable[[flo
 
 
 def _apart(curves: list[Curve]) -> list[Curve]:
-    """Words that would lie on each other are moved down."""
+    """Move down labels that would overlap."""
     placed, last = [], -APART
     for curve in sorted(curves, key=lambda c: c.y):
         last = max(curve.y, last + APART)

@@ -32,7 +32,7 @@ class Stop(NamedTuple):
 
 @dataclass(frozen=True)
 class Slice:
-    """Everything a template prints of one place. shapes: what stands on the ground, class and path; heat: lines below it."""
+    """One place in cross-section: `shapes` above ground with class and path, `heat` as lines below."""
 
     stops: tuple[Stop, ...]
     probe_y: float
@@ -46,7 +46,7 @@ class Slice:
 
 
 def depth_y(depth_m: float) -> float:
-    """Depth to drawing units: the upper decimetre, where seed lies, takes most of the room."""
+    """Convert depth to drawing units. The upper 10 cm, where seed lies, take most of the height."""
     return GROUND_Y + (min(depth_m, DEEPEST_M) / DEEPEST_M) ** DEPTH_POWER * (HEIGHT - GROUND_Y)
 
 
@@ -58,8 +58,10 @@ def slice_of(
     also: Sequence[str] = (),
     coming: Sequence[str] = (),
 ) -> Slice:
-    """Draw a place of a kind; soil_c [°C] at depths_m [m], from the surface down. also: further kinds drawn into it; coming:
-    those of which only the outline is drawn, as they are not there yet."""
+    """Draw a place of a kind with its soil temperatures from the surface down.
+
+    `also` holds further kinds drawn into it; of those in `coming` only the outline is drawn, because they are not there yet.
+    """
     height = HEIGHT - GROUND_Y
     stops = tuple(
         Stop(round((depth_y(depth) - GROUND_Y) / height, 3), colour)
@@ -82,8 +84,7 @@ def slice_of(
 
 @cache
 def _drawn(there: tuple[str, ...], coming: tuple[str, ...]) -> tuple[tuple[tuple[str, str], ...], tuple[str, ...]]:
-    """Shapes of some kinds in the order in which they lie over each other, with their classes, and their heat. Of those that
-    are coming only the outline."""
+    """Return the shapes with their classes in drawing order, and the heat. Of kinds in `coming`, only the outline."""
 
     def paths(kinds: tuple[str, ...], name: str) -> list[str]:
         return [path for kind in kinds for path in _SHAPES.get(kind, {}).get(name, [])]

@@ -14,7 +14,7 @@ GAP = timedelta(hours=3)
 
 @dataclass(frozen=True)
 class Spark:
-    """Everything a template prints of it. band: outline of what was expected; lines: runs without a gap; dots, odd: x and y."""
+    """A small course: band of expectation, lines without gaps, and dots."""
 
     band: str
     lines: list[str]
@@ -31,8 +31,10 @@ Band = tuple[datetime, float, float]
 
 
 def spark(start: datetime, end: datetime, points: Sequence[Point], band: Sequence[Band] = (), joined: bool = False) -> Spark:
-    """points: (when, value, in question); band: (when, low, high), oldest first; joined: a logger's line, broken where it was
-    silent, instead of dots. Values on any one scale; low and high come back as the ends of what is drawn."""
+    """Draw a small course from points (when, value, in question) and a band (when, low, high), oldest first.
+
+    `joined` draws lines with gaps instead of dots, for loggers. Returns also the lowest and highest value drawn.
+    """
     shown = [p for p in points if start <= p[0] <= end]
     known = [b for b in band if start <= b[0] <= end]
     values = [p[1] for p in shown] + [v for b in known for v in b[1:]] or [0.0, 1.0]
@@ -51,7 +53,7 @@ def spark(start: datetime, end: datetime, points: Sequence[Point], band: Sequenc
 
 
 def _runs(points: Sequence[Point]) -> list[list[Point]]:
-    """Stretches without silence."""
+    """Split the points at gaps."""
     runs: list[list[Point]] = []
     for point in points:
         if runs and point[0] - runs[-1][-1][0] <= GAP:

@@ -17,8 +17,10 @@ LETTER = 6.6
 
 @dataclass(frozen=True)
 class Strip:
-    """A cover's time: outline over the ground, its name where there is room for it, words for the pointer; under: how many
-    others stand over it."""
+    """The time of a cover as a strip, with its name where there is room and words for the pointer.
+
+    `under` counts the covers over it.
+    """
 
     outline: str
     text_x: float
@@ -28,7 +30,10 @@ class Strip:
 
 
 def strips(periods: Sequence[tuple[datetime | None, datetime | None, str, str, int]], span: Span) -> list[Strip]:
-    """periods: (on, off, name, words, how many others stand over it); None: before or beyond what is drawn."""
+    """Draw strips from (on, off, name, words, covers over it).
+
+    None stands for a date before or after the drawing.
+    """
     drawn, named_to = [], 0.0
     for on, off, name, words, under in sorted(periods, key=lambda period: period[4]):
         start = LEFT if on is None else max(span.x(on), LEFT)

@@ -15,7 +15,7 @@ GAP = 64.0
 
 @dataclass(frozen=True)
 class Stand:
-    """A crop's bars from today on, every fortnight: x, top, and whether it touches; name under them."""
+    """Bars of a crop every fortnight from today with x, top and whether it touches, and its name."""
 
     name: str
     x: float
@@ -25,7 +25,7 @@ class Stand:
 
 @dataclass(frozen=True)
 class UnderRoof:
-    """roof: its outline."""
+    """The crops under the outline of a roof."""
 
     roof: str
     stands: list[Stand]
@@ -33,7 +33,7 @@ class UnderRoof:
 
 
 def under_roof(middle_m: float, side_m: float, shape: str, rows: Sequence[tuple[str, float, Sequence[float]]]) -> UnderRoof:
-    """rows: name, place across 0-1, heights every fortnight from today [m]."""
+    """Draw rows of name, position across 0-1 and heights every fortnight from today [m]."""
     tallest = max([middle_m, *(height for _, _, heights in rows for height in heights)])
     unit = (GROUND_Y - TOP_Y) / tallest
     shares = [i / ARC for i in range(ARC + 1)]

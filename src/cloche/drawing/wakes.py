@@ -18,7 +18,7 @@ LOW_C, HIGH_C = -1.0, 41.0
 
 @dataclass(frozen=True)
 class Row:
-    """One crop: its shape, the printed optimum range under it, and words for the chosen bed."""
+    """One crop: its shape, its published optimum range and a text for the chosen bed."""
 
     key: str
     name: str
@@ -32,7 +32,7 @@ class Row:
 
 @dataclass(frozen=True)
 class Line:
-    """One bed now (and, dashed, in a fortnight): where it crosses, and its label on a step of its own."""
+    """One bed now and, dashed, in a fortnight, with its label on a level of its own."""
 
     x: float
     x_later: float
@@ -55,7 +55,7 @@ class Wakes:
 
 @dataclass(frozen=True)
 class CropShape:
-    """Pace 0-1 over soil_c [°C], optimum range [°C], and what is said of it."""
+    """Relative rate 0-1 over soil temperature [°C], optimum range [°C] and a text."""
 
     key: str
     name: str
@@ -68,7 +68,7 @@ class CropShape:
 
 @dataclass(frozen=True)
 class BedLine:
-    """A bed's soil now and in a fortnight [°C] and its words."""
+    """Soil temperature of a bed now and in a fortnight [°C], and its text."""
 
     now_c: float
     later_c: float
@@ -77,7 +77,7 @@ class BedLine:
 
 
 def wakes(crops: Sequence[CropShape], beds: Sequence[BedLine], ticks: Sequence[Tick]) -> Wakes:
-    """ticks: soil temperature [°C] and its label in the person's unit."""
+    """Draw crops and beds. `ticks` holds temperatures [°C] with labels in the reader's unit."""
     x = Linear(LOW_C, HIGH_C, LEFT, RIGHT)
     rows = []
     for index, crop in enumerate(crops):
@@ -94,7 +94,7 @@ def wakes(crops: Sequence[CropShape], beds: Sequence[BedLine], ticks: Sequence[T
 
 
 def _lines(beds: Sequence[BedLine], x: Linear) -> list[Line]:
-    """Labels go up in three steps, so that neighbours do not touch."""
+    """Place the labels on three levels so that neighbours do not touch."""
     lines = []
     ordered = sorted(beds, key=lambda bed: bed.now_c)
     steps = 4

@@ -28,7 +28,7 @@ class Piece:
 
 @dataclass(frozen=True)
 class Mark:
-    """A line over the ribbon with its words: where, and where the words begin."""
+    """A line across the ribbon with its label."""
 
     x: float
     top: float
@@ -41,7 +41,7 @@ class Mark:
 
 @dataclass(frozen=True)
 class Dot:
-    """A sowing under the ribbon. came_up: None while nobody knows."""
+    """A sowing below the ribbon; `came_up` is None while unknown."""
 
     x: float
     y: float
@@ -52,7 +52,7 @@ class Dot:
 
 @dataclass(frozen=True)
 class YearRow:
-    """A year of the picture."""
+    """One year."""
 
     name: str
     y: float
@@ -64,7 +64,7 @@ class YearRow:
 
 @dataclass(frozen=True)
 class YearsPicture:
-    """Rows under one axis. today_x: None outside the span."""
+    """Years on one axis; `today_x` is None outside the span."""
 
     width: float
     height: float
@@ -77,8 +77,11 @@ class YearsPicture:
 
 @dataclass(frozen=True)
 class YearGiven:
-    """What is drawn of a year. marks: day, words and how far above the ribbon, 0 or 1; sowings: day, words, whether it
-    came up; signs: day and words."""
+    """What to draw of one year.
+
+    `marks` holds day, words and level above the ribbon (0 or 1), `sowings` day, words and whether it emerged, `signs` day
+    and words.
+    """
 
     name: str
     first: date
@@ -89,7 +92,7 @@ class YearGiven:
 
 
 def years(given: Sequence[YearGiven], span_d: int, today: date, months: Sequence[tuple[int, str]]) -> YearsPicture:
-    """months: days from a year's first, and words."""
+    """Draw years; `months` holds days from the first of a year with words."""
     x = Linear(0, span_d, LEFT, RIGHT)
     rows = [_row(year, TOP + number * ROW, x, span_d) for number, year in enumerate(given)]
     latest = max(year.first for year in given)
@@ -140,6 +143,6 @@ def _row(year: YearGiven, top: float, x: Linear, span_d: int) -> YearRow:
 
 
 def month_days(first: date, span_d: int) -> list[tuple[int, date]]:
-    """First days of months within the span."""
+    """Return the first days of the months within the span."""
     days = [(i, first + timedelta(days=i)) for i in range(span_d)]
     return [(i, day) for i, day in days if day.day == 1]

@@ -25,11 +25,11 @@ MOST_TROUBLE = 6
 
 
 class Ended(Exception):
-    """A signal asked us to end."""
+    """Raised when a signal asks the supervisor to end."""
 
 
 def main() -> int:
-    """Until a signal; returns the exit code."""
+    """Run all parts until a signal arrives and return the exit code."""
     words = _words()
     for signum in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
         signal.signal(signum, _end)
@@ -70,7 +70,10 @@ def _words() -> argparse.Namespace:
 
 
 def _listen(port: int) -> socket.socket:
-    """The socket is ours: while a part that serves it is started again, callers wait instead of being refused."""
+    """Open the web server's socket in the supervisor.
+
+    While the server restarts, callers wait instead of being refused.
+    """
     listener = socket.socket()
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     listener.bind(("127.0.0.1", port))
@@ -112,7 +115,7 @@ def _wait_for_database(database: Database) -> None:
 
 
 def _open(words: argparse.Namespace, parts: list[Part]) -> None:
-    """Wait until the application answers, and report where."""
+    """Wait until the application answers and report its address."""
     end = time.monotonic() + START_S
     while not _answers(words.port):
         _look(parts, words.state)
@@ -141,7 +144,7 @@ def _look(parts: list[Part], state: str) -> None:
 
 
 def _report(parts: list[Part], state: str) -> None:
-    """For the page that says how it runs: how often each part was started again, and what last ended it."""
+    """Write how often each part was restarted and why, for the page System status."""
     restarts = {part.name: {"restarts": part.restarts, "last": part.last} for part in parts if part.restarts}
     try:
         Path(state, "parts.json").write_text(json.dumps(restarts), encoding="utf-8")

@@ -21,8 +21,11 @@ HINDMOST = "5"
 
 
 def stand_back(pid: int) -> None:
-    """Where the kernel shares the processor among sessions first, niceness counts within one alone: the session of its own that
-    a part runs in stands back as a whole."""
+    """Lower the priority of the session of a process.
+
+    Where the kernel first divides the processor among sessions, niceness counts only within one. Each part runs in a session
+    of its own, and that session is given less weight as a whole.
+    """
     share = Path(f"/proc/{pid}/autogroup")
     try:
         if share.exists():
@@ -33,9 +36,25 @@ def stand_back(pid: int) -> None:
 
 @dataclass
 class Part:
-    """name: as people are told it; command: its words; keep_fds: open files that it inherits; ends_on: the signal that ends it
-    in order; log: where its output goes, else where ours does; cwd: where it stands; stands_back: whether all others go
-    before it."""
+    """A program that the supervisor runs.
+
+    Attributes
+    ----------
+    name : str
+        Name shown to people.
+    command : sequence of str
+        Its command line.
+    keep_fds : tuple of int
+        Open files that it inherits.
+    ends_on : int
+        Signal that ends it in order.
+    log : str
+        Where its output goes, empty for the supervisor's own output.
+    cwd : str or None
+        Its working directory.
+    stands_back : bool
+        Whether all other parts have priority.
+    """
 
     name: str
     command: Sequence[str]
@@ -52,7 +71,10 @@ class Part:
     last: str = ""
 
     def start(self) -> None:
-        """In a session of its own: what is typed at our terminal reaches us alone, and we end the parts in order."""
+        """Start the program in a session of its own.
+
+        Signals typed at the terminal then reach only the supervisor, which ends the parts in order.
+        """
         out: IO[bytes] | None = open(self.log, "ab") if self.log else None  # noqa: SIM115 - closed below, the part has its own
         try:
             self.process = subprocess.Popen(  # noqa: S603 - our own words
@@ -72,11 +94,11 @@ class Part:
             stand_back(self.process.pid)
 
     def is_running(self) -> bool:
-        """Whether its process is there."""
+        """Return whether the process exists."""
         return self.process is not None and self.process.poll() is None
 
     def look(self, report: Callable[[str], None]) -> None:
-        """Say that it ended, if it did; start it again once its pause is over."""
+        """Report if the process has ended, and restart it once its pause is over."""
         if self.is_running():
             return
         now = time.monotonic()
@@ -105,7 +127,7 @@ class Part:
             report(f"{self.name} cannot be started: {refused}. It is tried again.")
 
     def stop(self, patience_s: float) -> None:
-        """End it in order; after so long, at once."""
+        """End the process in order, or kill it after `patience_s` seconds."""
         if self.process is None or self.process.poll() is not None:
             return
         self.process.send_signal(self.ends_on)
@@ -121,8 +143,11 @@ STOPS_WITHIN_S = 3.0
 
 @dataclass
 class Database(Part):
-    """PostgreSQL, its data in a folder. Told to stop by somebody else, it would wait for every session to end by itself, and
-    ours do not: its sessions are ended for it, so that it can be started again."""
+    """PostgreSQL with its data in a folder.
+
+    When someone else tells it to stop, it would wait for every session to end. The sessions are the application's own, so
+    they are closed and it can be started again.
+    """
 
     folder: str = ""
     stopping_s: float = 0.0
@@ -140,7 +165,7 @@ class Database(Part):
         super().look(report)
 
     def is_ready(self) -> bool:
-        """Whether it takes sessions: our own process, and not another that listens where it would."""
+        """Return whether our own PostgreSQL process accepts connections."""
         if self.process is None:
             return False
         said = self._says()
@@ -150,7 +175,7 @@ class Database(Part):
         return self._says()[-1:] == ["stopping"]
 
     def _says(self) -> list[str]:
-        """The lines of the file in which it says whose process it is, and last how it is."""
+        """Return the lines of its status file: the process first, its state last."""
         try:
             return Path(self.folder, "postmaster.pid").read_text(encoding="utf-8").split()
         except OSError:
@@ -158,7 +183,7 @@ class Database(Part):
 
 
 def how_it_ended(code: int) -> str:
-    """In words: with an exit code, or by a signal."""
+    """Describe an exit code or signal in words."""
     if code >= 0:
         return f"ended with {code}"
     names = {s.value: s.name for s in signal.Signals}
@@ -166,6 +191,9 @@ def how_it_ended(code: int) -> str:
 
 
 def report(sentence: str) -> None:
-    """To whoever started us. Where what is said is written to a disk that is full, the saying is lost and nothing else."""
+    """Write a sentence to the standard error.
+
+    If that is a file on a full disk, only the sentence is lost.
+    """
     with contextlib.suppress(OSError):
         os.write(2, f"{sentence}\n".encode())

@@ -15,7 +15,7 @@ GOING_OUT = Path("/proc/sys/net/ipv4/ip_local_port_range")
 
 
 def free_port() -> int:
-    """One that nothing listens on and no connection can take; where there are none below, any that is free."""
+    """Return a free port outside the range of outgoing connections, or any free one if there is none."""
     highest = _first_going_out()
     draw = random.SystemRandom()
     for _ in range(TRIES if highest > LOWEST else 0):

@@ -17,8 +17,17 @@ NEAREST = 0.35
 
 @dataclass(frozen=True)
 class Bend:
-    """A sheet as a circular arc. spread_m between its edges, height_m in the middle, mean_height_m of the air under it,
-    area_ratio of sheet to ground."""
+    """A sheet bent to a circular arc.
+
+    Attributes
+    ----------
+    spread_m, height_m : float
+        Distance between the edges and height in the middle [m].
+    mean_height_m : float
+        Mean height of the air under it [m].
+    area_ratio : float
+        Area of the sheet over that of the ground.
+    """
 
     spread_m: float
     height_m: float
@@ -27,7 +36,7 @@ class Bend:
     radius_m: float
 
     def plantable_m(self, plant_m: float) -> float:
-        """Width in which plants of a height have room [m]; 0 where none has.
+        """Return the width in which plants of some height have room [m], 0 if none.
 
         Parameters
         ----------
@@ -42,7 +51,7 @@ class Bend:
 
 
 def is_roof(sheet_m: float, spread_m: float) -> bool:
-    """Whether a sheet of this width can stand with its edges so far apart.
+    """Return whether a sheet of this width can stand with its edges this far apart.
 
     Parameters
     ----------
@@ -59,7 +68,9 @@ def is_roof(sheet_m: float, spread_m: float) -> bool:
 
 
 def bend(sheet_m: float, spread_m: float) -> Bend:
-    """A sheet sheet_m across, its edges set spread_m apart: sheet = 2 r a, spread = 2 r sin a, a half the angle it spans.
+    """Bend a sheet so that its edges stand a given distance apart.
+
+    With half the angle a and the radius r, the sheet is 2 r a wide and its edges are 2 r sin a apart.
 
     Parameters
     ----------
@@ -89,15 +100,16 @@ def bend(sheet_m: float, spread_m: float) -> Bend:
 
 @dataclass(frozen=True)
 class Fits:
-    """Edges that leave a strip for plants of a height: the bend, and the width that is left for them [m]."""
+    """A bend that leaves room for plants of some height, and the width left for them [m]."""
 
     bend: Bend
     plantable_m: float
 
 
 def bends_over(sheet_m: float, strip_m: float, plant_m: float) -> Fits | None:
-    """How a sheet must be set for plants plant_m tall to have room over a strip strip_m wide: with its edges as near to each
-    other as they may, for a high bend bears more snow than a wide one. None: no bend of this sheet has that room.
+    """Return how to set a sheet so that plants have room over a strip, or None if no bend has room.
+
+    The edges are as close together as possible, because a high bend carries more snow than a wide one.
 
     Parameters
     ----------
@@ -116,7 +128,7 @@ def bends_over(sheet_m: float, strip_m: float, plant_m: float) -> Fits | None:
 
 
 def sheet_for(strip_m: float, plant_m: float) -> float:
-    """The narrowest sheet that has room for plants plant_m tall over a strip strip_m wide, to the centimetre [m].
+    """Return the narrowest sheet with room for the plants over a strip, rounded up to the centimetre [m].
 
     Parameters
     ----------
@@ -133,7 +145,7 @@ def sheet_for(strip_m: float, plant_m: float) -> float:
 
 
 def snow_strength(bent: Bend, sheet_m: float) -> float:
-    """What a bent sheet bears before it snaps through, against one bent to a half circle of the same sheet.
+    """Return the snow load a bent sheet carries before it collapses, relative to the same sheet as a half circle.
 
     Pressure from all around on a circular arch hinged at its feet, E I / r³ ((π / a)² - 1), a half the angle that it spans
     [TimoshenkoGere1961 §7.8, from memory]. Where its edges stand nearer than in a half circle it is taken to bear no more.

@@ -32,20 +32,49 @@ GoesOver = Literal["bed", "tray", "house"]
 class CoverKind:
     """Optical and thermal properties of a cover.
 
-    solar, infrared: transmitted shares 0-1, for the whole sky, new and dry; absorbs: share of the sun that it takes up itself;
-    catches: of what it lets through, the share that warms the air by way of frame, hoops and dust; emissivity of its faces;
-    conductance from face to face [W/m²K]; wet_*: with condensed water. gap_m: mean height of air under it; area_ratio: its
-    surface over the ground it covers; leans, stands: what it keeps of a low sun beyond what a level pane would, by a lid that
-    slopes towards noon and by its walls or hoops, as a share of the beam on an upright face as large as the ground (slope and
-    height over width, less what leaves again: assumptions); leak_m_h, ends_open_m_h, open_m_h: air that passes each square
-    metre of ground, closed, with both ends open (assumption) and more at full opening, at 2 m/s of wind [m³/m²h]; permeable:
-    share of the rain that comes through; width_m: usual.
-
-    with_article: a cold frame with glass; drawn_as: its shape over a slice of ground; common: its place among what growers
-    could get, 0: not among them; parts: keys of the two covers that it is, the lower one first; opened: whether anybody opens
-    it on a sunny day; bends: whether it is a sheet or film bent over the bed, whose height follows from its spread; lasts_y:
-    film five years, unprotected rigid sheet two (common practice, no source; the others are assumptions); light_lost_a_year:
-    share of the sun (assumption).
+    Attributes
+    ----------
+    solar, infrared : float
+        Transmission for the whole sky, new and dry, 0-1.
+    absorbs : float
+        Fraction of the sun that the cover itself absorbs.
+    catches : float
+        Fraction of the transmitted sun that warms the air through frame, hoops and dust.
+    emissivity, conductance_w_m2k : float
+        Emissivity of the faces, and conductance from face to face [W/m²K].
+    wet_infrared, wet_emissivity : float
+        The same properties with condensed water.
+    gap_m : float
+        Mean height of the air under it [m].
+    area_ratio : float
+        Its surface over the ground it covers.
+    leans, stands : float
+        Share of the direct sun on a vertical face as large as the ground that it gains from a low sun over a level pane, by a
+        lid that slopes towards noon and by its walls or hoops (slope and height over width, less what leaves again:
+        assumptions).
+    leak_m_h, ends_open_m_h, open_m_h : float
+        Air exchange per area of ground at 2 m/s of wind: closed, with both ends open (assumption), and in addition at full
+        opening [m³/m²h].
+    permeable : float
+        Fraction of the rain that comes through.
+    width_m : float
+        Usual width [m].
+    with_article : str
+        Name with its article, such as "a cold frame with glass".
+    drawn_as : DrawnAs
+        Shape in a cross-section of the ground.
+    common : int
+        Rank among the covers growers can easily obtain, 0 if not among them.
+    parts : tuple of str
+        Keys of the two covers that it combines, the lower one first.
+    opened : bool
+        Whether growers open it on sunny days.
+    bends : bool
+        Whether it is a sheet or film bent over the bed, whose height follows from the distance of its edges.
+    lasts_y : float
+        Film lasts five years, unprotected rigid sheet two (common practice, no source; the others are assumptions).
+    light_lost_a_year : float
+        Share of the sun lost with each year (assumption).
     """
 
     key: str
@@ -86,26 +115,26 @@ class CoverKind:
 
     @property
     def is_round(self) -> bool:
-        """Whether it is as long as it is wide, and stands by itself in the bed."""
+        """Whether it covers a single round spot instead of a row."""
         return self.drawn_as == "bell"
 
     @property
     def is_box(self) -> bool:
-        """Whether it is a lid on walls, whose heights are the grower's."""
+        """Whether it is a lid on walls whose heights are the grower's own."""
         return self.drawn_as == "frame" and not self.parts
 
     @property
     def lies_on_soil(self) -> bool:
-        """Whether it is a film upon the ground itself, over which another cover may stand."""
+        """Whether it is a film directly on the ground, over which another cover may stand."""
         return self.gap_m <= LIES_M
 
     @property
     def is_planted_through(self) -> bool:
-        """Whether it is drawn tight as a mulch: what grows there stands above it."""
+        """Whether it is stretched over the ground as a mulch, with the plants growing above it."""
         return self.gap_m <= PLANTED_THROUGH_M
 
     def bent(self, sheet_m: float, spread_m: float) -> CoverKind:
-        """The same of a sheet so wide, its edges so far apart.
+        """Return the cover made of a sheet of this width with its edges this far apart.
 
         Parameters
         ----------
@@ -123,7 +152,7 @@ class CoverKind:
         return replace(self, gap_m=shape.mean_height_m, area_ratio=shape.area_ratio, width_m=spread_m)
 
     def boxed(self, width_m: float, low_m: float, high_m: float) -> CoverKind:
-        """The same on a box of one's own, its lid sloping from back to front.
+        """Return the cover on a box of these measurements, its lid sloping from back to front.
 
         Parameters
         ----------
@@ -144,7 +173,7 @@ class CoverKind:
         )
 
     def aged(self, years: float, dirty: bool = False) -> CoverKind:
-        """The same after years in the sun: it lets less light through.
+        """Return the cover after years in the sun, which let less light through.
 
         Parameters
         ----------
@@ -157,7 +186,7 @@ class CoverKind:
         return replace(self, solar=max(self.solar - lost, min(self.solar, 0.3)))
 
     def under(self, upper: CoverKind) -> CoverKind:
-        """The two as one: this one nearest to the ground, another over it, as fleece under hoops.
+        """Combine this cover, nearest to the ground, with another one over it, such as fleece under hoops.
 
         Light and infrared pass through both and are thrown back and forth between them; heat is conducted through one, the gap
         and the other; air passes both one after the other, as through two orifices. Whatever else it is, it is the upper one.
@@ -197,23 +226,29 @@ class CoverKind:
         )
 
     def _gap_w_m2k(self, upper: CoverKind, emissivity: float) -> float:
-        """What passes between the two: by the air of the gap, and by radiation from the lower one and the ground that shines
-        through it."""
+        """Return the heat exchange between two layers [W/m²K].
+
+        It passes through the air of the gap, and by radiation from the lower layer and from the ground that shows through
+        it.
+        """
         apart_m, shines = max(upper.gap_m - self.gap_m, TOUCHES_M), self.emissivity + self.infrared
         return max(GAP_W_M2K, STILL_AIR_W_MK / apart_m) + RADIATES_W_M2K / (1 / shines + 1 / emissivity - 1)
 
     def with_ends_open(self) -> CoverKind:
-        """The same with both ends open."""
+        """Return the cover with both ends open."""
         return replace(self, leak_m_h=self.ends_open_m_h)
 
 
 def _one_after_the_other(first_m_h: float, second_m_h: float) -> float:
-    """Air through two orifices in a row, of what passes each alone [m³/m²h]."""
+    """Return the flow through two orifices in series from the flow through each alone [m³/m²h]."""
     return first_m_h * second_m_h / hypot(first_m_h, second_m_h) if first_m_h and second_m_h else 0.0
 
 
 def _of_both(lower: float, lower_through: float, upper: float, upper_through: float) -> float:
-    """Emissivity of the pair: of each face, and of the other seen through it, averaged over the inner and the outer side."""
+    """Return the emissivity of two layers, averaged over the inner and the outer side.
+
+    Each side shows its own face and part of the other layer through it.
+    """
     return (lower + lower_through * upper + upper + upper_through * lower) / 2
 
 
@@ -255,7 +290,7 @@ LAYERED: dict[str, tables.Check] = {name: COLUMNS[name] for name in ("key", "nam
 
 
 def _layered(row: dict[str, Any], single: dict[str, CoverKind]) -> CoverKind:
-    """Two kinds, one over the other, as a kind of its own, of the usual size."""
+    """Combine two kinds, one over the other, into a kind of the usual size."""
     lower, upper = single[row.pop("lower")], single[row.pop("upper")]
     return replace(
         lower.under(upper),
@@ -272,7 +307,7 @@ def _layered(row: dict[str, Any], single: dict[str, CoverKind]) -> CoverKind:
 
 @cache
 def kinds() -> dict[str, CoverKind]:
-    """All kinds by key, in the order of the file.
+    """Return all kinds by key, in the order of the file.
 
     Raises
     ------
@@ -287,7 +322,7 @@ def kinds() -> dict[str, CoverKind]:
 
 
 def kind(key: str) -> CoverKind:
-    """One kind.
+    """Return one kind by its key.
 
     Parameters
     ----------

@@ -12,9 +12,16 @@ from cloche_engine.covers.kinds import CoverKind
 
 @dataclass(frozen=True)
 class Vent:
-    """How a cover is opened. opening: share of full, 0-1, between two hours of local standard time (None: at all hours).
+    """A regular opening of a cover.
 
-    above_c: open only as far as needed to keep the inside below this [°C]; None: open as said, whatever the warmth.
+    Attributes
+    ----------
+    opening : float
+        Fraction of the full opening, 0-1.
+    from_h, to_h : float or None
+        Start and end in local standard time; None for all day.
+    above_c : float or None
+        Opens only as far as needed to keep the inside below this temperature [°C]; None to open regardless.
     """
 
     opening: float = 0.0
@@ -29,7 +36,7 @@ NOT_KNOWN: Known = ((1.0, 1.0), (1.0, 1.0), (1.0, 1.0))
 
 @dataclass(frozen=True)
 class Noted:
-    """From one hour of the run to another somebody wrote down how far it stood open, 0 shut to 1 wide."""
+    """A recorded opening of a cover between two hours of the run, 0 (closed) to 1 (wide open)."""
 
     start_h: float
     end_h: float
@@ -38,10 +45,20 @@ class Noted:
 
 @dataclass(frozen=True)
 class CoverPeriod:
-    """A cover on a bed from one hour of the run to another. blanket: hours of the day a night blanket lies on it; known: what
-    other beds tell of its light, its leakage and its loss: how much more than the usual, and how much of the usual doubt is
-    left, 0-1. length_m: along the bed, None: long. noted: when it was seen to be open or shut, which goes before its usual
-    airing."""
+    """A cover on a bed between two hours of the run.
+
+    Attributes
+    ----------
+    blanket : tuple of float or None
+        Hours of the day during which a night blanket lies on it.
+    known : Known
+        What other beds show of its light, air exchange and heat loss: the factor, and the share of the usual uncertainty that
+        remains, 0-1, for each.
+    length_m : float or None
+        Length along the bed; None for a long cover.
+    noted : tuple of Noted
+        Recorded openings, which take precedence over the regular one.
+    """
 
     kind: CoverKind
     start_h: float
@@ -55,7 +72,7 @@ class CoverPeriod:
     noted: tuple[Noted, ...] = ()
 
     def aired_at(self, hour: float) -> CoverPeriod:
-        """As it stands at an hour: aired as usual, or as somebody wrote down.
+        """Return the cover as it stands at an hour, opened as recorded or as usual.
 
         Parameters
         ----------
@@ -66,7 +83,9 @@ class CoverPeriod:
         return self if seen is None else replace(self, vent=Vent(seen.opening))
 
     def under(self, upper: CoverPeriod) -> CoverPeriod:
-        """The two as one, while both stand: opened as the upper one is, or as this one where the upper one stays shut.
+        """Combine this cover with another one over it for the time that both stand.
+
+        The opening is that of the upper one, or of this one where the upper one stays closed.
 
         Parameters
         ----------
@@ -92,7 +111,7 @@ class CoverPeriod:
         )
 
     def shifted(self, hours: float) -> CoverPeriod:
-        """The same on a run whose first hour is so many hours later.
+        """Return the cover on a run whose first hour is some hours later.
 
         Parameters
         ----------
@@ -104,12 +123,12 @@ class CoverPeriod:
 
     @property
     def leak_m_h(self) -> float:
-        """Air that passes with the vent shut [m³/m²h]."""
+        """Air exchange with the vent closed [m³/m²h]."""
         return self.kind.leak_m_h if self.ends_capped else self.kind.with_ends_open().leak_m_h
 
 
 def as_one(covers: Iterable[CoverPeriod]) -> CoverPeriod | None:
-    """What stands over a bed at once as one cover, the lowest nearest to the ground; None: nothing.
+    """Combine all covers over a bed at one time, the lowest nearest to the ground; None if there are none.
 
     Parameters
     ----------

@@ -26,8 +26,15 @@ MOST_SD = 2.0
 
 @dataclass(frozen=True)
 class Message:
-    """What a place found of a cover's factor: middle and standard deviation of its logarithm, as its readings alone tell it.
-    item: which of the garden's own covers, None: not told."""
+    """Estimate of a cover's factor from the readings of one place alone.
+
+    Attributes
+    ----------
+    middle, sd : float
+        Mean and standard deviation of the logarithm.
+    item : int or None
+        Which of the garden's own covers it is, None if unknown.
+    """
 
     key: str
     item: int | None
@@ -36,12 +43,12 @@ class Message:
 
     @property
     def weighs(self) -> bool:
-        """Whether it tells anything."""
+        """Whether the estimate carries any information."""
         return bool(np.isfinite(self.sd))
 
 
 def message(key: str, item: int | None, prior: tuple[float, float], posterior: tuple[float, float]) -> Message:
-    """What readings alone tell, from what was believed before and after them: (middle, sd) each.
+    """Return the contribution of the readings alone from the prior and posterior (middle, sd).
 
     Parameters
     ----------
@@ -64,7 +71,9 @@ def message(key: str, item: int | None, prior: tuple[float, float], posterior: t
 def pooled(
     key: str, item: int | None, messages: Sequence[Message], usual_sd: float, whole_kind: bool = False
 ) -> tuple[float, float]:
-    """Middle and standard deviation of the logarithm for a cover of a kind where it has not been read itself.
+    """Estimate the logarithm of the factor for a cover without readings of its own.
+
+    Returns its mean and standard deviation.
 
     Parameters
     ----------
@@ -94,7 +103,7 @@ def pooled(
 
 
 def alone(message: Message, usual_sd: float) -> tuple[float, float]:
-    """Middle and standard deviation of the logarithm for the very cover, there where it was read.
+    """Return mean and standard deviation of the logarithm for the same cover where it was measured.
 
     Parameters
     ----------
@@ -108,7 +117,7 @@ def alone(message: Message, usual_sd: float) -> tuple[float, float]:
 
 
 def strange(message: Message, usual_sd: float) -> bool:
-    """Whether it lies beyond what is physically believable by more than its own doubt.
+    """Return whether the factor is outside the physical range by more than its own uncertainty.
 
     Parameters
     ----------

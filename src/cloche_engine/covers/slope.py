@@ -13,7 +13,7 @@ HAND_M, HAND_OPENING = 0.10, 0.4
 
 
 def slope_deg(width_m: float, low_m: float, high_m: float) -> float:
-    """Slope of a lid [°].
+    """Return the slope of a lid [°].
 
     Parameters
     ----------
@@ -29,7 +29,9 @@ def slope_deg(width_m: float, low_m: float, high_m: float) -> float:
 
 
 def noon_gain(day_of_year: int, latitude_deg: float, lid_deg: float, away_deg: float = 0.0) -> float | None:
-    """Direct sun on a sloping lid at noon, against a level one; None where the sun stands too low to count.
+    """Return direct sun at noon on a sloping lid, relative to a level one.
+
+    None means that the sun is too low to count.
 
     Parameters
     ----------
@@ -52,7 +54,7 @@ def noon_gain(day_of_year: int, latitude_deg: float, lid_deg: float, away_deg: f
 
 
 def propped(prop_m: float) -> float:
-    """How far a lid on a prop stands open, 0-1 of what it can be.
+    """Return how far a lid on a prop is open, 0-1.
 
     Parameters
     ----------

@@ -29,7 +29,7 @@ SPROUT_EDGE_K = 3.0
 
 
 def build() -> dict[str, Any]:
-    """The whole catalogue, crop by crop in the order of crops.csv.
+    """Build the whole catalogue in the order of crops.csv.
 
     Raises
     ------
@@ -48,13 +48,16 @@ def build() -> dict[str, Any]:
 
 
 def _names(entry: dict[str, Any], row: Row) -> dict[str, Any]:
-    """One and many, as Americans and as Britons say it."""
+    """Return the singular and plural names in American and British English."""
     usual = [entry["name"], entry["name_plural"]]
     return {side: [row[side], row[f"{side}_plural"]] if row[side] else usual for side in ("american", "british")}
 
 
 def _wintering(row: Row, of: dict[str, Any]) -> dict[str, Any]:
-    """The same seed put in to stand the winter; from the light's return it has its own time to harvest."""
+    """Return the overwintered form of a crop.
+
+    It is sown from the same seed and has its own time to harvest, counted from the return of the light.
+    """
     winter = {name: row[name] for name in ("plant_below_c", *table.WINTERING)}
     method = "planted" if of["usual_method"] == "planted" else "direct"
     names = {"name": row["name"], "name_plural": row["name_plural"]}
@@ -97,7 +100,7 @@ def _crop(row: Row, conditions: dict[str, dict[str, str]]) -> dict[str, Any]:
 
 
 def _advice(row: Row, printed: str, conditions: dict[str, dict[str, str]]) -> dict[str, Any]:
-    """Its own published row, else what was decided for it, else its kin's row."""
+    """Return the published advice of a crop, or else what was decided for it, or else that of its nearest relative."""
     columns = ("minimum", "optimum_from", "optimum_to", "optimum", "maximum")
     own, kin = conditions.get(printed), conditions.get(row["kin"])
     if own:
@@ -176,7 +179,7 @@ def _least_in(points: list[tuple[float, float]], advice: dict[str, Any]) -> floa
 
 
 def main() -> None:
-    """Write the catalogue beside the tables."""
+    """Write the catalogue next to the tables."""
     target = Path(str(knots.DATA / "catalogue.json"))
     catalogue = build()
     target.write_text(json.dumps(catalogue, indent=1, ensure_ascii=False) + "\n", encoding="utf-8")

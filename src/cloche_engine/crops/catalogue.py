@@ -30,11 +30,20 @@ HALF_A_DEGREE_F = 0.5 / 1.8
 
 @dataclass(frozen=True)
 class Wintering:
-    """How a kind that stands the winter wants to go into it.
+    """How far developed an overwintering crop should be before winter.
 
-    plant_below_c: soil above which it is not yet put in; grown_from_d, grown_to_d: days of full growth wanted before the days
-    fall under ten hours; winter_limit_c: coldest night it stands, once rooted; ripe_weeks: from the light's return to harvest;
-    rooted: whether roots alone are enough, shoots may come in winter.
+    Attributes
+    ----------
+    plant_below_c : float or None
+        Soil temperature above which it is not planted yet [°C].
+    grown_from_d, grown_to_d : float
+        Days of full growth needed before days become shorter than ten hours.
+    winter_limit_c : float
+        Coldest night it survives once rooted [°C].
+    ripe_weeks : float
+        Weeks from the return of the light to harvest.
+    rooted : bool
+        Whether roots alone are enough, with shoots appearing during winter.
     """
 
     plant_below_c: float | None
@@ -47,7 +56,7 @@ class Wintering:
 
 @dataclass(frozen=True)
 class Chill:
-    """Cold in youth that makes a plant bolt or button: mean air under below_c [°C] on so many days of the first within_d."""
+    """Cold that makes young plants bolt: daily mean air below `below_c` [°C] on a number of the first `within_d` days."""
 
     below_c: float
     days: float
@@ -56,11 +65,23 @@ class Chill:
 
 @dataclass(frozen=True)
 class Life:
-    """From emergence to harvest. begins_c, best_c, ends_c: day's mean air at which growth begins, is best and ends [°C];
-    printed_c: that of the season for which its days to harvest are printed. flower_frost_c: coldest night for buds, flowers
-    and pods. long_days: whether it flowers as it should only in days that lengthen or are long still, or bolts in them.
-    bulb_lead_d: days of full growth wanted before the longest days make it bulb. regrows: how it comes back after a frost: it
-    shoots anew, or its growing point lies below ground."""
+    """Growth from emergence to harvest.
+
+    Attributes
+    ----------
+    begins_c, best_c, ends_c : float
+        Daily mean air at which growth begins, is fastest and ends [°C].
+    printed_c : float
+        Daily mean air of the season for which the days to harvest are printed [°C].
+    flower_frost_c : float or None
+        Lowest night for buds, flowers and pods [°C].
+    long_days : LongDays
+        Whether lengthening or long days make it flower or bolt.
+    bulb_lead_d : float or None
+        Days of full growth needed before the longest days start the bulb.
+    regrows : Regrows
+        How it recovers from frost: by new shoots, or from a growing point below ground.
+    """
 
     begins_c: float
     best_c: float
@@ -76,17 +97,43 @@ class Life:
 
 @dataclass(frozen=True)
 class Crop:
-    """One crop. Temperatures of the soil at sowing depth [°C] unless named otherwise; every source is a sentence.
+    """One crop. Temperatures are of the soil at sowing depth [°C] unless named otherwise; each source is a sentence.
 
-    usual: grown by nearly everyone, shown until a garden has chosen its own. rate, share: of seed; what is planted shoots by
-    soil temperature alone. maturity_d: from emergence, in the season for which it is printed. heat_limit_c: mean daily high
-    over the stretch in which it flowers, sets or heads at which half of the harvest is lost. field_times: how many times the
-    table's days it is known to take in garden soil, beyond what all seed does. protected: whether it is treated against rot.
-    row_m, plant_m: between rows and plants; per_station: seeds put together; raise_weeks: from sowing on the bench to planting
-    out, 0 where that is not done; germinate_c, grow_on_c: soil and air on the bench; plant_soil_c, plant_night_c: soil and
-    mean night wanted for planting out; setback_d: what the move costs; maturity_planted_d: from planting out. frost_limit_c:
-    of seedlings, frost_planted_c of hardened plants, frost_grown_c of grown ones. light: what germination wants. keeps_y:
-    years seed keeps well. winter: of kinds that stand the winter."""
+    Attributes
+    ----------
+    usual : bool
+        Whether nearly everyone grows it; shown until a garden has chosen its own crops.
+    rate, share : RateCurve, ShareCurve
+        Curves of seed; sets, cloves and tubers sprout by soil temperature alone.
+    maturity_d, maturity_planted_d : float
+        Days to harvest from emergence and from planting out, in the season for which they are printed.
+    heat_limit_c : float or None
+        Mean daily high during flowering, fruit set or heading at which half of the harvest is lost [°C].
+    field_times : float
+        Factor of the table's days that it takes in garden soil in addition to what slows all seed.
+    protected : bool
+        Whether the seed is treated against rot.
+    row_m, plant_m : float
+        Distance between rows and between plants [m].
+    per_station : int
+        Seeds sown together.
+    raise_weeks : float
+        Weeks from sowing indoors to planting out, 0 where that is not done.
+    germinate_c, grow_on_c : float
+        Soil to germinate and air to grow on indoors [°C].
+    plant_soil_c, plant_night_c : float
+        Soil and mean night needed for planting out [°C].
+    setback_d : float
+        Days of growth lost by transplanting.
+    frost_limit_c, frost_planted_c, frost_grown_c : float
+        Coldest air that seedlings, hardened plants and grown plants survive [°C].
+    light : Light
+        Whether germination needs light or darkness.
+    keeps_y : int
+        Years the seed keeps well.
+    winter : Wintering or None
+        Only for crops that overwinter.
+    """
 
     key: str
     name: str
@@ -140,28 +187,28 @@ class Crop:
 
     @property
     def genus(self) -> str:
-        """The first of its two botanical names."""
+        """First of its two botanical names."""
         return self.botanical_name.partition(" ")[0]
 
     @property
     def other_names(self) -> list[str]:
-        """What else it is called, for who looks for it by the other name."""
+        """Further names under which growers may look for it."""
         return [name for name in dict.fromkeys((self.american[0], self.british[0])) if name != self.name]
 
     @property
     def maturity_sown_d(self) -> float:
-        """Days to harvest as packets count them from sowing, in soil that suits it."""
+        """Days to harvest from sowing in suitable soil, as packets count them."""
         return self.maturity_d + self.coming_up_d
 
     @property
     def coming_up_d(self) -> float:
-        """Days until it is up in the soil for which packets are printed: its ideal, as gardens have it in its season."""
+        """Days to emergence in suitable soil, as packets assume them."""
         rate = float(self.rate.at(min(max(PRINTED_SOIL_C[self.season], self.optimum_from_c), self.optimum_to_c)))
         return self.field_times / rate if rate > 0 else 0.0
 
     @property
     def sown_direct(self) -> bool:
-        """Whether growers put it into the ground in place, at least some of them."""
+        """Whether some growers sow it in place."""
         return self.usual_method != "raised"
 
     @property
@@ -170,7 +217,7 @@ class Crop:
         return self.start == "seed" and self.raise_weeks > 0 and not self.winter
 
     def awake_at(self, temperature_c: float) -> bool:
-        """Whether this soil meets the printed minimum and does not pass the printed maximum.
+        """Return whether this soil is within the published minimum and maximum.
 
         Parameters
         ----------
@@ -180,7 +227,7 @@ class Crop:
         return self.minimum_c - HALF_A_DEGREE_F <= temperature_c <= self.maximum_c + HALF_A_DEGREE_F
 
     def comfortable_at(self, temperature_c: float) -> bool:
-        """Whether this soil lies inside the printed optimum range.
+        """Return whether this soil is within the published optimum range.
 
         Parameters
         ----------
@@ -192,13 +239,13 @@ class Crop:
 
 @cache
 def catalogue() -> dict[str, Crop]:
-    """All crops by key, in catalogue order. Read once."""
+    """Return all crops by key in catalogue order, read once."""
     text = (files("cloche_engine.crops") / "data" / "catalogue.json").read_text(encoding="utf-8")
     return {key: _crop(key, entry) for key, entry in json.loads(text).items()}
 
 
 def crop(key: str, own: Mapping[str, Crop] = MappingProxyType({})) -> Crop:
-    """One crop.
+    """Return one crop by its key, from the garden's own or the catalogue.
 
     Parameters
     ----------

@@ -20,7 +20,7 @@ GRID_CELLS = round((GRID_TO_C - GRID_FROM_C) / GRID_STEP_C)
 
 @dataclass(frozen=True)
 class GridPosition:
-    """Where temperatures lie on the grid: worked out once, read by every crop's curves. nan counts as missing."""
+    """Position of temperatures on the grid, computed once for all crops' curves. nan counts as missing."""
 
     below: NDArray[np.intp]
     part: NDArray[np.float64]
@@ -28,7 +28,7 @@ class GridPosition:
 
     @classmethod
     def of(cls, temperature_c: ArrayLike) -> GridPosition:
-        """Where temperatures lie on the curves' grid.
+        """Locate temperatures on the curves' grid.
 
         Parameters
         ----------
@@ -44,13 +44,13 @@ class GridPosition:
 
 @dataclass(frozen=True)
 class Curve:
-    """A shape-preserving curve through published cells, held on a fine grid so that hourly seasons evaluate fast."""
+    """A shape-preserving curve through published values, tabulated on a fine grid for fast evaluation."""
 
     knots: tuple[tuple[float, float], ...]
     grid: NDArray[np.float64] = field(repr=False, compare=False)
 
     def at(self, temperature_c: ArrayLike) -> NDArray[np.float64]:
-        """Value at each temperature [°C], same shape; nan where the temperature is missing; edge values outside.
+        """Return the value at each temperature [°C], nan where it is missing and the edge value outside.
 
         Parameters
         ----------
@@ -61,7 +61,7 @@ class Curve:
         return np.where(position.missing, np.nan, self.on(position))
 
     def on(self, position: GridPosition) -> NDArray[np.float64]:
-        """Value at positions found before; missing ones read the grid's cold end, zero rate.
+        """Return the value at located positions. Missing ones give that of the cold end, a zero rate.
 
         Parameters
         ----------
@@ -73,11 +73,11 @@ class Curve:
 
 
 class RateCurve(Curve):
-    """Rate of development [1/d]: monotone cubic on 1/days through every tabulated cell, zero beyond its ends."""
+    """Rate of development [1/d], monotone cubic in 1/days through every published value, zero outside."""
 
     @classmethod
     def through(cls, knots: Sequence[Sequence[float]]) -> RateCurve:
-        """Build from (temperature [°C], rate [1/d]) pairs in rising order of temperature.
+        """Build the curve from (temperature [°C], value) pairs in rising order of temperature.
 
         Parameters
         ----------
@@ -89,7 +89,7 @@ class RateCurve(Curve):
         return cls(tuple((t, v) for t, v in knots), _keep_knots(values, knots))
 
     def slowed(self, times: float) -> RateCurve:
-        """The same curve where everything takes so many times the days.
+        """Return the curve with all durations multiplied by a factor.
 
         Parameters
         ----------
@@ -100,16 +100,16 @@ class RateCurve(Curve):
 
     @property
     def fastest_c(self) -> float:
-        """Soil temperature at which it comes up soonest [°C]."""
+        """Soil temperature of the fastest emergence [°C]."""
         return float(GRID_FROM_C + GRID_STEP_C * np.argmax(self.grid))
 
 
 class ShareCurve(Curve):
-    """Share of live seed that comes up (0-1, relative to the table's best cell); level beyond its ends."""
+    """Fraction of live seed that emerges relative to the table's best value, 0-1, constant outside."""
 
     @classmethod
     def through(cls, knots: Sequence[Sequence[float]]) -> ShareCurve:
-        """Build from (temperature [°C], share 0-1) pairs in rising order of temperature.
+        """Build the curve from (temperature [°C], value) pairs in rising order of temperature.
 
         Parameters
         ----------
@@ -137,7 +137,7 @@ def _pchip(knots: Sequence[Sequence[float]], outside: float | None) -> NDArray[n
 
 
 def _keep_knots(grid: NDArray[np.float64], knots: Sequence[Sequence[float]]) -> NDArray[np.float64]:
-    """Put the published cells back where the smallest-rate rule would have removed one of them."""
+    """Restore the published values that the smallest-rate rule would have removed."""
     for temperature_c, value in knots:
         index = round((temperature_c - GRID_FROM_C) / GRID_STEP_C)
         if abs(GRID_FROM_C + index * GRID_STEP_C - temperature_c) < 1e-9:

@@ -25,8 +25,14 @@ Values = Mapping[str, float]
 class Grown:
     """A crop as a garden grows it.
 
-    method: "direct", "transplanted", or empty to derive it; usual_depth_m: sowing depth of the catalogue [m]; sowing_rule:
-    "minimum", "comfortable", "calendar", or empty for every sensible day.
+    Attributes
+    ----------
+    method : str
+        "direct" or "transplanted", empty to derive it.
+    usual_depth_m : float
+        Sowing depth in the catalogue [m].
+    sowing_rule : str
+        "minimum", "comfortable" or "calendar", empty for every suitable day.
     """
 
     crop: Crop

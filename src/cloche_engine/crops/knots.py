@@ -17,7 +17,7 @@ Days: TypeAlias = dict[float, float | None]
 
 
 def rows(name: str) -> list[dict[str, str]]:
-    """The rows of one shipped table, as text.
+    """Return the rows of one shipped table as text.
 
     Parameters
     ----------
@@ -28,7 +28,7 @@ def rows(name: str) -> list[dict[str, str]]:
 
 
 def published_days(crop: str) -> Days:
-    """The emergence row of one crop as printed: whole days [Harrington1954].
+    """Return the published days to emergence of one crop, in whole days [Harrington1954].
 
     Parameters
     ----------
@@ -43,7 +43,7 @@ def published_days(crop: str) -> Days:
 
 
 def decided_days(crop: str) -> Days:
-    """The published row with decimals where known and contradictory cells settled (decided_cells.csv).
+    """Return the published days with known decimals and with contradictions settled (decided_cells.csv).
 
     Parameters
     ----------
@@ -57,7 +57,7 @@ def decided_days(crop: str) -> Days:
 
 
 def published_share(crop: str) -> dict[float, float]:
-    """Normal seedlings, 0-1, by soil temperature [Harrington1954].
+    """Return the fraction of normal seedlings by soil temperature, 0-1 [Harrington1954].
 
     Parameters
     ----------
@@ -73,7 +73,7 @@ def published_share(crop: str) -> dict[float, float]:
 
 
 def decided_shares(crop: str) -> dict[float, float]:
-    """Shares, relative to the table's best cell, of cells that are noise (decided_shares.csv).
+    """Return the replacements for values that are noise, relative to the table's best (decided_shares.csv).
 
     Parameters
     ----------
@@ -91,7 +91,7 @@ class HeatSum:
     heat_sum_cd: float
 
     def days_at(self, temperature_c: float) -> float:
-        """Days to half emergence; only meaningful above base_c and below the optimum.
+        """Return the days to half emergence, valid above base_c and below the optimum.
 
         Parameters
         ----------
@@ -102,14 +102,14 @@ class HeatSum:
 
 
 def heat_sums() -> dict[str, HeatSum]:
-    """The independent second source, by the crop's name in its table."""
+    """Return the heat sums of the second, independent source by the crop's name there."""
     return {
         row["crop"]: HeatSum(float(row["base_temp_c"]), float(row["heat_sum_degree_days_c"])) for row in rows("heat_sums.csv")
     }
 
 
 def rate_knots(days: Days, maximum_c: float, heat_sum: HeatSum | None) -> list[tuple[float, float]]:
-    """Knots (temperature [°C], rate [1/d]) of the curve through every tabulated cell.
+    """Return knots (temperature [°C], rate [1/d]) through every published value.
 
     Beyond the table: a crop that moves at 0 °C stops at -1; otherwise the cold end runs straight to the heat-sum base where no
     colder cell was tried; the hot end stops 5 K above the last cell or at the published maximum, whichever is higher
@@ -144,7 +144,9 @@ def _cold_end(coldest_c: float, rate: float, next_knot: tuple[float, float], hea
 
 
 def heat_sum_knots(heat_sum: HeatSum, optimum_c: float, maximum_c: float) -> list[tuple[float, float]]:
-    """Knots for a crop with a heat sum only: straight to the optimum, level for 5 K, then to zero (assumption).
+    """Return knots for a crop with a heat sum only (assumption).
+
+    The rate rises linearly to the optimum, stays constant for 5 K and then falls to zero.
 
     Parameters
     ----------
@@ -168,7 +170,7 @@ TUBER_SHARES = [(0.0, 1.0), (22.0, 1.0), (27.0, 0.4), (31.0, 0.0)]
 
 
 def sprout_knots(days: float, minimum_c: float, maximum_c: float, edge_k: float) -> list[tuple[float, float]]:
-    """Knots for sets, cloves and tubers: so many days wherever the soil lies within their limits, none beyond them.
+    """Return knots for sets, cloves and tubers: a constant number of days within their limits, none outside.
 
     Parameters
     ----------
@@ -185,7 +187,7 @@ def sprout_knots(days: float, minimum_c: float, maximum_c: float, edge_k: float)
 
 
 def relative_share(share: Mapping[float, float]) -> list[tuple[float, float]]:
-    """Share of seed that comes up by temperature, relative to the table's own best cell.
+    """Return the fraction that emerges by temperature, relative to the table's best value.
 
     A low best cell (eggplant 60 %) tells of a poor lot, not of the crop.
 
@@ -199,7 +201,9 @@ def relative_share(share: Mapping[float, float]) -> list[tuple[float, float]]:
 
 
 def advised_share(minimum_c: float, optimum: tuple[float, float], maximum_c: float) -> list[tuple[float, float]]:
-    """Shape for a crop without a percentage row: full inside the optimum range, half at its limits (assumption).
+    """Return the curve of a crop without published percentages (assumption).
+
+    It is 1 within the optimum range and one half at the limits.
 
     Parameters
     ----------

@@ -18,8 +18,15 @@ WEEKS = {"potato_first_early": (10, 12), "potato_second_early": (12, 16), "potat
 
 @dataclass(frozen=True)
 class Chitting:
-    """ready: when sprouts are stout; long: when they get too long; frost: first day on which the place falls so low that
-    they come in; None: not in sight."""
+    """Dates of a batch of chitting tubers, each None if not in sight.
+
+    Attributes
+    ----------
+    ready, long : date or None
+        When the sprouts are sturdy, and when they become too long.
+    frost : date or None
+        First day on which the place becomes so cold that they have to come in.
+    """
 
     ready: date | None
     long: date | None
@@ -27,7 +34,7 @@ class Chitting:
 
 
 def chitting(set_out: date, mean_c: list[float], low_c: list[float]) -> Chitting:
-    """From the day on which they are set out, upright in the light.
+    """Predict chitting from the day the tubers are set out upright in the light.
 
     Parameters
     ----------
@@ -48,7 +55,7 @@ def chitting(set_out: date, mean_c: list[float], low_c: list[float]) -> Chitting
 
 
 def lifting(group: str, planted: date) -> tuple[date, date]:
-    """First and last usual day of lifting.
+    """Return the first and last usual day of lifting.
 
     Parameters
     ----------
@@ -62,7 +69,7 @@ def lifting(group: str, planted: date) -> tuple[date, date]:
 
 
 def tubers_in(litres: float) -> int:
-    """Tubers for a tub.
+    """Return the number of tubers for a tub.
 
     Parameters
     ----------

@@ -29,7 +29,7 @@ USUAL_KEEPS_Y = 3
 
 
 def raised(row: Row) -> dict[str, Any]:
-    """The catalogue's entries about raising, planting out and hardiness by stage.
+    """Return the catalogue entries about raising, planting out and hardiness by stage.
 
     Parameters
     ----------
@@ -64,7 +64,9 @@ NAMES = ("begins_c", "best_c", "ends_c", "printed_c")
 
 
 def of(row: Row) -> dict[str, Any]:
-    """The catalogue's entries about growth; a row's frost limit of grown plants and years of keeping overrule other rules'.
+    """Return the catalogue entries about growth.
+
+    The frost limit of grown plants and the years a seed keeps replace those of other rules where a row gives them.
 
     Parameters
     ----------

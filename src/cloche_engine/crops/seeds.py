@@ -19,7 +19,7 @@ MOST_PER_STATION = 6
 
 @dataclass(frozen=True)
 class Need:
-    """stations to sow; seeds in each and in all; plants expected to stand in the end, one a station."""
+    """Stations to sow, seeds in each and in total, and plants expected to remain, one per station."""
 
     stations: int
     per_station: int
@@ -28,7 +28,7 @@ class Need:
 
 
 def stations_along(crop: Crop, row_m: float) -> int:
-    """Stations in a row of some length, one at its start.
+    """Return the number of stations in a row, the first at its start.
 
     Parameters
     ----------
@@ -39,7 +39,7 @@ def stations_along(crop: Crop, row_m: float) -> int:
 
 
 def stations_on(crop: Crop, area_m2: float) -> int:
-    """Stations on a bed of some area, at least one.
+    """Return the number of stations on a bed, at least one.
 
     Parameters
     ----------
@@ -50,7 +50,7 @@ def stations_on(crop: Crop, area_m2: float) -> int:
 
 
 def stations_for(crop: Crop, plants: int, share: float) -> int:
-    """Stations from which so many plants are left; share of seeds that come up, 0-1.
+    """Return the stations that leave a number of plants, given the fraction of seeds that emerge, 0-1.
 
     Parameters
     ----------
@@ -64,7 +64,9 @@ def stations_for(crop: Crop, plants: int, share: float) -> int:
 
 
 def need(crop: Crop, stations: int, share: float) -> Need:
-    """Seed for some stations; share of seeds that come up, 0-1. Of what comes up in a station all but one is thinned out.
+    """Return the seed for some stations, given the fraction of seeds that emerge, 0-1.
+
+    All but one seedling per station are thinned out.
 
     Parameters
     ----------
@@ -78,7 +80,9 @@ def need(crop: Crop, stations: int, share: float) -> Need:
 
 
 def per_station(crop: Crop, share: float) -> int:
-    """More where less comes up, as far as that helps; what is planted goes in one by one.
+    """Return the seeds per station.
+
+    There are more where fewer emerge, as far as that helps; sets, cloves and tubers are planted singly.
 
     Parameters
     ----------
@@ -106,7 +110,7 @@ _GRID = (np.arange(200) + 0.5) / 200
 
 @dataclass(frozen=True)
 class Viability:
-    """Share of the lot that is alive: expected, and the ends of the band that holds eight times in ten."""
+    """Fraction of the lot that is alive: expected value and 10th and 90th percentile."""
 
     rate: float
     low: float
@@ -114,8 +118,10 @@ class Viability:
 
 
 def by_age(crop: Crop, age_y: float) -> float:
-    """Rate to expect of seed packed age_y years ago: full while it keeps, then halved with every further half of that time
-    (keeping times of handbooks, from memory; the halving is an assumption).
+    """Return the expected germination rate of seed packed some years ago.
+
+    It stays full for the keeping time, then halves with each further half of it (keeping times from handbooks, from memory;
+    the halving is an assumption).
 
     Parameters
     ----------
@@ -127,8 +133,9 @@ def by_age(crop: Crop, age_y: float) -> float:
 
 
 def viability(expected: float, trials: Iterable[tuple[int, int, float]]) -> Viability:
-    """Bayes over what was seen. Clumps and birds make a bed's counts vary more than chance alone: there each seed counts as
-    half of one.
+    """Update the expected rate with trials by Bayes' rule.
+
+    Clumps and birds make counts in a bed vary more than chance alone, so each seed there counts as half a seed.
 
     Parameters
     ----------

@@ -94,12 +94,12 @@ WINTERING = ("grown_from_d", "grown_to_d", "winter_limit_c", "ripe_weeks", "root
 
 @cache
 def crops() -> dict[str, Row]:
-    """All rows by key, in the order of the file. Raises BadTable, with row and column."""
+    """Return all rows by key in the order of the file. Raises BadTable with row and column."""
     return checked(tables.rows("cloche_engine.crops", "crops.csv", COLUMNS))
 
 
 def checked(rows: dict[str, Row]) -> dict[str, Row]:
-    """The same rows, once what each must say is there and what is said together is whole.
+    """Return the rows after checking that required values are present and consistent.
 
     Parameters
     ----------

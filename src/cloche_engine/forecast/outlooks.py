@@ -38,10 +38,18 @@ HOPELESS = 0.05
 
 @dataclass(frozen=True)
 class Ground:
-    """A place in which crops are judged.
+    """Soil and surroundings in which the crops are judged.
 
-    beds: soil by depth; last_frost_day: the usual last spring frost in days from today, None without frost; bench: whether
-    plants are only raised there; stand: how many more seedlings emerge than in other gardens.
+    Attributes
+    ----------
+    beds : dict of float to Bed
+        Soil by depth.
+    last_frost_day : float or None
+        Usual last spring frost in days from today, None without frost.
+    bench : bool
+        Whether plants are only raised there.
+    stand : float
+        How many more seedlings emerge than in other gardens.
     """
 
     beds: dict[float, Bed]

@@ -73,9 +73,19 @@ class Below:
 
 @dataclass(frozen=True)
 class Situation:
-    """A place as the engine takes it, and what it stands in. house: the one over it, if any; room, window: indoors, the room
-    and the window by it; kept: least air [°C] of a heated house or room, from one hour to another; below: hotbeds on which it
-    stands for a time."""
+    """A place as the engine simulates it, and its surroundings.
+
+    Attributes
+    ----------
+    house : CoverPeriod or None
+        House over the place, if any.
+    room, window : Room, Window or None
+        Room it stands in and the window beside it, indoors.
+    kept : tuple of tuple
+        Minimum air temperature of a heated house or room between two hours [°C].
+    below : tuple of Below
+        Hotbeds on which it stands for a time.
+    """
 
     place: Place
     house: CoverPeriod | None

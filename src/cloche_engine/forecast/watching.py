@@ -63,8 +63,17 @@ NIGHTS_BACK, FROST_BELOW_C = 3, 1.0
 
 @dataclass(frozen=True)
 class Growing:
-    """A crop that stands in a place, and how far it has come; up_d: days since it came up, 0 while it has not; number: of its
-    sowing, 0 of what was set out; height_m: as it was measured or must be by now, None: by its days."""
+    """A crop in a place and its stage.
+
+    Attributes
+    ----------
+    up_d : int
+        Days since emergence, 0 before.
+    number : int
+        Number of its sowing, 0 for plants that were set out.
+    height_m : float or None
+        Height as measured or estimated from a measurement; None to use its days [m].
+    """
 
     crop_key: str
     stage: Stage

@@ -34,10 +34,22 @@ BAND = (0.1, 0.5, 0.9)
 
 @dataclass(frozen=True)
 class Batch:
-    """A sowing. sown_hour, and counts as (hour, up so far), in hours of the soil's series; seeds: None where not counted.
+    """One sowing and its counts.
 
-    rate, strength: what is expected of the lot, and as how many tested seeds that counts; pace: middle and log SD of how much
-    slower the soil is than the laboratory; stand: middle and log SD of how much of what lives comes through.
+    Attributes
+    ----------
+    sown_hour : int
+        Hour of sowing in the soil's series.
+    seeds : int or None
+        Number of seeds sown, None if not counted.
+    rate, strength : float
+        Expected germination rate of the lot, and the number of tested seeds that this counts as.
+    pace : tuple of float
+        Mean and standard deviation of the logarithm of how much slower the soil is than the laboratory.
+    stand : tuple of float
+        The same of the fraction of live seed that survives to a seedling.
+    counts : sequence of tuple
+        (hour, emerged so far) in order of time.
     """
 
     sown_hour: int
@@ -53,10 +65,23 @@ class Batch:
 
 @dataclass(frozen=True)
 class BatchOutlook:
-    """day: (days,) since the sowing; up: (band, days), of 100 sown. first_d, half_d, most_d: band of days until the first, half
-    and nine tenths of those that come up, inf: never; overdue_d: see `SILENCE`, inf: within the series never. share: expected
-    of live seed, 0-1, what comes through counted; rate, pace, stand: after the counts, as mean and SD (pace and stand of their
-    logarithm)."""
+    """Predicted emergence of one sowing.
+
+    Attributes
+    ----------
+    day : ndarray
+        Days since sowing, (days,).
+    up : ndarray
+        Emerged of 100 sown, (band, days).
+    first_d, half_d, most_d : ndarray
+        Band of days until the first, half and nine tenths of those that emerge; inf for never.
+    overdue_d : float
+        Day from which silence is suspicious, see `SILENCE`; inf if none in the series.
+    share : float
+        Expected fraction of live seed that emerges, 0-1, with the counts taken into account.
+    rate, pace, stand : tuple of float
+        Mean and standard deviation after the counts; of pace and stand, of the logarithm.
+    """
 
     day: NDArray[np.intp]
     up: Array
@@ -71,7 +96,7 @@ class BatchOutlook:
 
 
 def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None) -> BatchOutlook:
-    """When a batch will come up and how much of it, given its counts.
+    """Predict when a sowing emerges and how much of it, given its counts.
 
     Parameters
     ----------
@@ -121,21 +146,23 @@ def foretell(batch: Batch, soil_c: Array, crop: Crop, moist: Array | None = None
 
 
 def _shown(made: Array, crop: Crop, depth_m: float) -> Array:
-    """Share of those that come up that have shown, by development made."""
+    """Return the fraction of the emerging seedlings that are visible at a state of development."""
     beyond = np.maximum(made - depth_need(crop, depth_m), 1e-12)
     return np.asarray(ndtr(np.log(beyond) / crop.spread_log_sd))
 
 
 def _lots(batch: Batch) -> tuple[Array, Array]:
-    """Every rate at every stand: alive, and of those through, (stands * rates,) each."""
+    """Return the alive and the emerging fraction for every rate at every stand, (stands * rates,) each."""
     middle, sd = batch.stand
     through = np.minimum(middle * np.exp(sd * np.array(STANDS)), 1.0)
     return np.tile(RATES, len(STANDS)), np.repeat(through, len(RATES))
 
 
 def _weighed(batch: Batch, prior: Array, done: Array, share: Array) -> Array:
-    """(particles, stands * rates), summing to one: prior times the likelihood of the counts, taken as what came up between
-    them."""
+    """Return the posterior weights, (particles, stands * rates), which sum to one.
+
+    The likelihood is that of the numbers that emerged between counts.
+    """
     a, b = batch.rate * batch.strength - 1, (1 - batch.rate) * batch.strength - 1
     alive, through = _lots(batch)
     lots = a * np.log(alive) + b * np.log(1 - alive) - np.repeat(np.array(STANDS) ** 2, len(RATES)) / 2
@@ -154,7 +181,10 @@ def _weighed(batch: Batch, prior: Array, done: Array, share: Array) -> Array:
 
 
 def _drawn(weight: Array) -> tuple[NDArray[np.intp], NDArray[np.intp], Array]:
-    """Evenly weighted draws of particle and rate, and the luck of each in standard deviations; same for same weights."""
+    """Draw particle, rate and chance (in standard deviations) with equal weights.
+
+    The same weights give the same draws.
+    """
     total = np.cumsum(weight.ravel())
     at = np.searchsorted(total, (np.arange(DRAWS) + 0.5) / DRAWS * total[-1])
     row, column = np.divmod(np.minimum(at, weight.size - 1), weight.shape[1])
@@ -162,10 +192,11 @@ def _drawn(weight: Array) -> tuple[NDArray[np.intp], NDArray[np.intp], Array]:
 
 
 def _as_counted(batch: Batch, up: Array, luck: Array, days: NDArray[np.intp]) -> Array:
-    """Return the share of all seeds that would be counted on each day, with the chance scatter of so few seeds.
+    """Return the fraction of all seeds that would be counted on each day, with the scatter of a small number.
 
     Until the last count it is scaled to that count; after it, the count plus what is still to come. up: (draws, days), the
-    chance that a seed is up."""
+    chance that a seed is up.
+    """
     seeds = batch.seeds or UNCOUNTED
 
     def of(chance: Array, left: float) -> Array:

@@ -45,11 +45,15 @@ DRY = 0.08
 
 @dataclass(frozen=True)
 class Development:
-    """Cumulative development of seed lying in the soil from hour 0 on.
+    """Cumulative development of seed in the soil from hour 0 on.
 
-    progress: (members, hours + 1), in units of the middle seed's need. halves: (3, members, half days + 1), by the half day:
-    progress; yield, the integral of share times rate, which divided by progress is the share; and loss: what of the seed
-    rotted is 1 - exp(-loss).
+    Attributes
+    ----------
+    progress : ndarray
+        In units of the median seed's need, (members, hours + 1).
+    halves : ndarray
+        By half days, (3, members, half days + 1): progress; yield, the integral of share times rate, whose ratio to progress is
+        the emerging fraction; and loss, with a rotted fraction of 1 - exp(-loss).
     """
 
     progress: NDArray[np.float64]
@@ -58,26 +62,33 @@ class Development:
 
 @dataclass(frozen=True)
 class SeedBed:
-    """Hourly soil at one depth, checked and placed on the curves' grid, ready for any crop. Both (members, hours): below, STILL
-    where ice, drought or a gap stops seed; part, of the way to the next point."""
+    """Hourly soil at one depth, checked and located on the curves' grid for any crop.
+
+    Attributes
+    ----------
+    below : ndarray
+        Grid index, (members, hours); STILL where ice, drought or a gap stops the seed.
+    part : ndarray
+        Fraction of the way to the next grid point, (members, hours).
+    """
 
     below: NDArray[np.int32]
     part: NDArray[np.float64]
 
     @cached_property
     def _warmth(self) -> NDArray[np.float64]:
-        """Sum of soil temperature until each hour begins, (members, hours + 1)."""
+        """Cumulative soil temperature up to each hour, (members, hours + 1)."""
         soil = np.where(self.below == STILL, ICE_C, GRID_FROM_C + (self.below + self.part) * GRID_STEP_C)
         return np.concatenate([np.zeros((len(soil), 1)), np.cumsum(soil, axis=1)], axis=1)
 
     @cached_property
     def _hot_h(self) -> NDArray[np.int64]:
-        """Hours above thermoinhibition until each hour begins."""
+        """Number of hours above the thermoinhibition limit up to each hour."""
         hot = self.below >= round((INHIBITED_ABOVE_C - GRID_FROM_C) / GRID_STEP_C)
         return np.concatenate([np.zeros((len(hot), 1), np.int64), np.cumsum(hot, axis=1)], axis=1)
 
     def first_day_share(self, crop: Crop, sown_at_hour: ArrayLike) -> NDArray[np.float64]:
-        """What the first day leaves of the seed, 0-1: (sowings, members).
+        """Return the fraction of the seed that survives the first day, 0-1, (sowings, members).
 
         Parameters
         ----------
@@ -128,7 +139,7 @@ class SeedBed:
 
 
 def develop(bed: SeedBed, crop: Crop, times: float | NDArray[np.float64] | None = None) -> Development:
-    """Integrate a crop's rate over hourly soil temperature; a missing, dry or frozen hour makes no progress.
+    """Integrate a crop's rate over the hourly soil. Missing, dry and frozen hours make no progress.
 
     Parameters
     ----------
@@ -146,7 +157,10 @@ def develop(bed: SeedBed, crop: Crop, times: float | NDArray[np.float64] | None 
 
 
 def lasting_share(crop: Crop) -> NDArray[np.float64]:
-    """Share by temperature on the curves' grid, without what is settled in the first day: see SeedBed.first_day_share."""
+    """Return the emerging fraction on the curves' grid, excluding effects of the first day.
+
+    Those are in `SeedBed.first_day_share`.
+    """
     share = crop.share.grid
     if crop.genus not in INHIBITED:
         return share
@@ -156,7 +170,7 @@ def lasting_share(crop: Crop) -> NDArray[np.float64]:
 
 
 def rotting_per_h(crop: Crop) -> float:
-    """How fast seed that lies stalled is lost [1/h]; sets, cloves and tubers are not.
+    """Return the hourly loss of stalled seed [1/h]; zero for sets, cloves and tubers.
 
     Returns
     -------
@@ -169,7 +183,7 @@ def rotting_per_h(crop: Crop) -> float:
 
 
 def sowing_hour(crop: Crop) -> int:
-    """When in the day growers sow it who know its ways."""
+    """Return the hour of the day at which experienced growers sow it."""
     return EVENING_H if crop.genus in INHIBITED else MIDDAY_H
 
 
@@ -180,7 +194,7 @@ def hours_to_emergence(
     fractions: Sequence[float] = (0.5,),
     depth_m: float = TABLE_DEPTH_M,
 ) -> NDArray[np.float64]:
-    """Hours from sowing until each of `fractions` of those that come up have shown.
+    """Return the hours from sowing until each fraction of the emerging seedlings is visible.
 
     Parameters
     ----------
@@ -205,7 +219,9 @@ def hours_to_emergence(
 def share_up(
     bed: SeedBed, development: Development, crop: Crop, sown_at_hour: ArrayLike, until_hour: NDArray[np.float64]
 ) -> NDArray[np.float64]:
-    """Share of live seed that comes up, what the first day does to it counted; as `share_by`.
+    """Return the fraction of live seed that emerges, including the effect of the first day.
+
+    Otherwise as `share_by`.
 
     Parameters
     ----------
@@ -222,7 +238,9 @@ def share_up(
 
 
 def share_by(development: Development, sown_at_hour: ArrayLike, until_hour: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Share of live seed that comes up when emergence ends at until_hour: (sowings, members), 0-1; 0 where it never does.
+    """Return the fraction of live seed that emerges if emergence ends at `until_hour`.
+
+    The shape is (sowings, members), the values 0-1; 0 where emergence never happens.
 
     Parameters
     ----------

@@ -16,8 +16,9 @@ STILL = -1
 
 @compiled
 def placed(soil_c: Array, ice_c: float) -> tuple[NDArray[np.int32], Array]:
-    """Where hourly soil (hours, members) lies on the curves' grid: below and part, (members, hours); STILL where it is missing
-    or holds ice.
+    """Locate hourly soil (hours, members) on the curves' grid.
+
+    Returns index and fraction, (members, hours) each; STILL where a value is missing or the soil holds ice.
 
     Parameters
     ----------
@@ -44,8 +45,10 @@ def placed(soil_c: Array, ice_c: float) -> tuple[NDArray[np.int32], Array]:
 def accumulate(
     below: NDArray[np.int32], part: Array, rate: Array, share: Array, pace: Array, stalled: float, loss_per_h: float
 ) -> tuple[Array, Array]:
-    """Running sums since hour 0: progress by the hour, (members, hours + 1); progress, progress times share, and what lying
-    stalled costs by the half day, (3, members, hours // HALF_DAY + 1).
+    """Return running sums since hour 0.
+
+    The first is hourly progress, (members, hours + 1). The second holds progress, progress times emerging fraction, and the
+    loss from stalling, by half days, (3, members, hours // HALF_DAY + 1).
 
     Hours slower than `stalled` [1/d] cost loss_per_h.
 
@@ -91,7 +94,9 @@ def accumulate(
 
 @compiled
 def crossings(progress: Array, sown: NDArray[np.int64], need: Array) -> Array:
-    """Hours from each sowing until development has advanced by each need: (needs, sowings, members); inf: not within it.
+    """Return the hours from each sowing until development has advanced by each need, (needs, sowings, members).
+
+    inf means that it does not happen within the series.
 
     Parameters
     ----------
@@ -135,8 +140,9 @@ def crossings(progress: Array, sown: NDArray[np.int64], need: Array) -> Array:
 
 @compiled
 def shares(halves: Array, sown: NDArray[np.int64], until: Array) -> Array:
-    """Share that comes up from each sowing when emergence ends at an hour, until: (sowings, members), inf: never, of which none
-    does.
+    """Return the emerging fraction of each sowing if emergence ends at the hour `until`, (sowings, members).
+
+    Where `until` is inf, none emerges.
 
     Parameters
     ----------

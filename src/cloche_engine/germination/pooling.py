@@ -19,7 +19,7 @@ STAND_LOG_SD = 0.22
 
 
 def stands(crop: Crop, bench: bool = False) -> float:
-    """Share of live seed that comes through, 0-1, where soil and depth suit it.
+    """Return the fraction of live seed that survives to a seedling in suitable soil and depth, 0-1.
 
     Parameters
     ----------
@@ -34,7 +34,7 @@ def stands(crop: Crop, bench: bool = False) -> float:
 
 
 def pooled_pace(batches: Sequence[tuple[float, float, float, float]]) -> tuple[float, float]:
-    """A garden's pace from what its batches taught: middle and log SD. See `pooled`.
+    """Return mean and standard deviation of the logarithm of a garden's pace. See `pooled`.
 
     Parameters
     ----------
@@ -45,7 +45,9 @@ def pooled_pace(batches: Sequence[tuple[float, float, float, float]]) -> tuple[f
 
 
 def pooled(batches: Sequence[tuple[float, float, float, float]], middle: float, log_sd: float) -> tuple[float, float]:
-    """A garden's own factor from what its batches taught, slowly: middle and log SD, from those of all gardens.
+    """Estimate a garden's own factor from its batches, starting from that of all gardens.
+
+    Returns mean and standard deviation of its logarithm; the estimate moves slowly.
 
     Parameters
     ----------
@@ -69,7 +71,9 @@ def pooled(batches: Sequence[tuple[float, float, float, float]], middle: float, 
 
 
 def pooled_stand(batches: Sequence[tuple[float, float, float, float]]) -> tuple[float, float]:
-    """How much more comes through in a garden than in others, from what its batches taught: middle and log SD. See `pooled`.
+    """Return how much more seed survives in a garden than elsewhere.
+
+    Gives mean and standard deviation of the logarithm. See `pooled`.
 
     Parameters
     ----------

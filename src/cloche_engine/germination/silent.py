@@ -14,7 +14,7 @@ MOST = 0.5
 
 
 class Cause(StrEnum):
-    """Why nothing shows."""
+    """Reason why nothing has emerged."""
 
     COLD = "cold"
     COMING = "coming"
@@ -28,7 +28,7 @@ class Cause(StrEnum):
 
 
 class Advice(StrEnum):
-    """What is sensible now."""
+    """What to do now."""
 
     WAIT = "wait"
     WATER = "water"
@@ -53,9 +53,17 @@ ADVICE = {
 
 @dataclass(frozen=True)
 class Dug:
-    """Seeds found in a hand's length of the row: sound (hard, as sown), swollen (firm, sprouting), rotten (soft, mouldy), eaten
-    (husks, or holes in the row); dry, crusted: the soil about them and above; depth_m: how deep they lay, None: not
-    measured."""
+    """Result of digging along a hand's length of the row.
+
+    Attributes
+    ----------
+    sound, swollen, rotten, eaten : int
+        Seeds found hard as sown, firm and sprouting, soft or mouldy, and as husks or holes in the row.
+    dry, crusted : bool
+        State of the soil around and above them.
+    depth_m : float or None
+        Depth at which they lay, None if not measured.
+    """
 
     sound: int = 0
     swollen: int = 0
@@ -67,14 +75,16 @@ class Dug:
 
     @property
     def seeds(self) -> int:
-        """All that were found or missed."""
+        """Number of seeds found or missing."""
         return self.sound + self.swollen + self.rotten + self.eaten
 
 
 @dataclass(frozen=True)
 class Finding:
-    """The likeliest cause first. teaches: whether what came up tells of the seed; else it says nothing about how alive it
-    is."""
+    """Causes, the most likely first.
+
+    `teaches` says whether the number that emerged is evidence about the seed's viability.
+    """
 
     causes: tuple[Cause, ...]
     advice: Advice
@@ -82,7 +92,7 @@ class Finding:
 
 
 def silent(dug: Dug, sown_depth_m: float, came: float, alive: float) -> Finding:
-    """What a dig tells.
+    """Find the likely causes from what was dug up.
 
     Parameters
     ----------

@@ -34,7 +34,7 @@ DEEP_TIMES, NEVER_TIMES = 2.0, 5.0
 
 
 def in_soil(crop: Crop, field_factor: Factor) -> Factor:
-    """How many times the table's days a crop takes in soil that slows all seed by field_factor.
+    """Return the factor of the published days in soil that slows all seed by `field_factor`.
 
     Parameters
     ----------
@@ -47,7 +47,9 @@ def in_soil(crop: Crop, field_factor: Factor) -> Factor:
 def days_to_emergence(
     temperature_c: ArrayLike, crop: Crop, times: float | None = None, depth_m: float = TABLE_DEPTH_M
 ) -> NDArray[np.float64]:
-    """Days until half the seedlings show in steadily warm soil: the shape of temperature_c [d]; inf: never.
+    """Return the days until half the seedlings emerge at constant soil temperature.
+
+    The result has the shape of `temperature_c`; inf means never.
 
     Swinging soil needs `emergence.develop` over hourly temperatures: the curve is not straight, so a mean is not enough.
 
@@ -69,7 +71,9 @@ def days_to_emergence(
 
 
 def depth_need(crop: Crop, depth_m: float) -> float:
-    """What pushing up from beyond the table's depth adds to the need for development, in units of the middle seed's.
+    """Return the additional development needed to emerge from below the table's depth.
+
+    It is in units of the development of the median seed.
 
     What is planted rather than sown has its days told of its own depth.
 
@@ -84,7 +88,7 @@ def depth_need(crop: Crop, depth_m: float) -> float:
 
 
 def depth_share(usual_m: float, depth_m: float) -> float:
-    """Share of seedlings that still reach the light from depth_m, where usual_m is the depth for that seed; 0-1.
+    """Return the fraction of seedlings that reach the surface from `depth_m`, 0-1.
 
     Parameters
     ----------
@@ -117,7 +121,9 @@ def refuse_wrong_unit(temperature: NDArray[np.float64]) -> None:
 
 
 def felt_by_lots(soil_c: NDArray[np.float64], pace: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Soil as seed of differing lots takes it: cool soil is a little colder to slow ones and warmer to quick ones.
+    """Return the effective soil temperature for seed lots that differ in pace.
+
+    Cool soil acts slightly colder on slow lots and warmer on quick ones.
 
     At the cool edge that is why days vary so, and why part of a sowing never comes. The middle lot is that of the published
     table.
@@ -143,7 +149,9 @@ def felt_by_lots(soil_c: NDArray[np.float64], pace: NDArray[np.float64]) -> NDAr
 
 
 def field_factors(middle: float, log_sd: float, members: int, seed: int) -> NDArray[np.float64]:
-    """How much slower than the laboratory's the soil may be, one for each scenario: evenly through a log-normal, shuffled.
+    """Return a factor by which soil is slower than the laboratory for every scenario.
+
+    The values cover a log-normal evenly, in random order.
 
     Parameters
     ----------

@@ -20,7 +20,7 @@ UNKNOWN_COLD_C = -2.0
 
 
 class Stage(StrEnum):
-    """How far a crop has come."""
+    """Stage of development of a crop."""
 
     LYING = "lying"
     SEEDLING = "seedling"
@@ -29,8 +29,11 @@ class Stage(StrEnum):
 
 @dataclass(frozen=True)
 class Limits:
-    """hot_c, cold_c: of the air among the plants [°C], cold_c None where nothing stands that frost could hurt; hot_by, cold_by:
-    number of the crop that sets each, None: nothing is noted."""
+    """Limits of the air among the plants [°C].
+
+    `cold_c` is None where nothing grows that frost could harm. `hot_by` and `cold_by` are the numbers of the crops that set
+    the limits, None if nothing is recorded.
+    """
 
     hot_c: float
     cold_c: float | None
@@ -39,7 +42,9 @@ class Limits:
 
 
 def limits_of(grown_there: Sequence[tuple[Crop, Stage]]) -> Limits:
-    """The narrowest of all; where nothing is noted, as if cool-season seedlings stood there: care is the cheaper error.
+    """Return the strictest limits of all crops in a place.
+
+    Where nothing is recorded, cool-season seedlings are assumed: excessive care is the cheaper mistake.
 
     Parameters
     ----------
@@ -59,7 +64,7 @@ def limits_of(grown_there: Sequence[tuple[Crop, Stage]]) -> Limits:
 
 
 def cold_c(crop: Crop, stage: Stage) -> float | None:
-    """The coldest air among its plants that a crop survives at its stage [°C], as windows judge it; None before it is up.
+    """Return the coldest air a crop survives at its stage [°C], the same as in windows; None before emergence.
 
     Parameters
     ----------
@@ -72,7 +77,9 @@ def cold_c(crop: Crop, stage: Stage) -> float | None:
 
 
 def off_night_c(crop: Crop) -> float:
-    """Nights that a crop wants without its cover [°C]: those in which it may be planted out, or be up from seed, in the open.
+    """Return the night temperature a crop needs without its cover [°C].
+
+    These are nights in which it may be planted out, or be up from seed, in the open.
 
     Returns
     -------

@@ -18,7 +18,7 @@ ROOTS_KEEP_K = 4.0
 
 
 class Harm(StrEnum):
-    """What a night did."""
+    """Damage from one night."""
 
     UNHURT = "unhurt"
     MARKED = "marked"
@@ -27,7 +27,7 @@ class Harm(StrEnum):
 
 
 def harm(crop: Crop, stage: Stage, coldest_c: float) -> Harm:
-    """What a night's frost did to plants of a stage.
+    """Return the damage of a night's frost to plants at a stage.
 
     Parameters
     ----------
@@ -45,7 +45,7 @@ def harm(crop: Crop, stage: Stage, coldest_c: float) -> Harm:
 
 
 def likeliest(crop: Crop, stage: Stage, coldest_c: NDArray[np.float64]) -> tuple[Harm, float]:
-    """Over the courses that a night may have taken, (members,): the likeliest harm, and its chance, 0-1.
+    """Return the most likely damage over all members of a night, and its probability, 0-1.
 
     Parameters
     ----------
@@ -60,7 +60,10 @@ def likeliest(crop: Crop, stage: Stage, coldest_c: NDArray[np.float64]) -> tuple
 
 
 def _comes_again(crop: Crop, stage: Stage) -> bool:
-    """Tubers always; peas, beans of the field and cereals while they are small; corn until it is knee-high."""
+    """Return whether a crop recovers from frost.
+
+    Tubers always do; peas, broad beans and cereals while small; sweetcorn until it is knee-high.
+    """
     if crop.life.regrows == "shoots":
         return True
     return bool(crop.life.regrows) and stage is Stage.SEEDLING
@@ -76,7 +79,7 @@ MARGIN_K = 0.0
 
 
 class NightWay(StrEnum):
-    """What can be done for a night; nothing is no way."""
+    """A way of protecting plants for a night; doing nothing is not one."""
 
     CAP_ENDS = "cap_ends"
     BLANKET = "blanket"
@@ -87,8 +90,19 @@ class NightWay(StrEnum):
 
 @dataclass(frozen=True)
 class NightPlan:
-    """way: number of the way chosen, 0 to leave it as it is. risk: chance of passing the limit so; risk_left: left as it is;
-    coldest_c, coldest_left_c: what plants feel, the middle and at worst; holds: whether the way holds well enough."""
+    """The choice for a night.
+
+    Attributes
+    ----------
+    way : int
+        Number of the chosen way, 0 to leave everything as it is.
+    risk, risk_left : float
+        Probability of passing the limit with this way, and if nothing is done.
+    coldest_c, coldest_left_c
+        Median and worst case of the temperature at the plants [°C].
+    holds : bool
+        Whether the way is safe enough.
+    """
 
     way: int
     risk: float
@@ -99,7 +113,9 @@ class NightPlan:
 
 
 def coldest_c(felt: Array, night: int) -> Array:
-    """Of a night by its number, 0 the coming one: felt (hours, members) from a midnight; (members,).
+    """Return the minimum of a night, (members,) [°C].
+
+    Night 0 is the coming one; `felt` (hours, members) starts at midnight.
 
     Parameters
     ----------
@@ -113,7 +129,7 @@ def coldest_c(felt: Array, night: int) -> Array:
 
 
 def plan_night(coldest: Array, limit_c: float, margin_k: float = MARGIN_K, most_risk: float = MOST_RISK) -> NightPlan:
-    """The first that holds the limit; else the safest.
+    """Choose the first way that keeps the limit, or else the safest one.
 
     Parameters
     ----------

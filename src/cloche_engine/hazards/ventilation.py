@@ -29,7 +29,7 @@ WORTH_A_LOOK = 0.1
 
 @dataclass(frozen=True)
 class Tried:
-    """One day at several openings, each kept all day: inside_c (openings, 24, members), outside_c (24, members) [°C]."""
+    """One day at several constant openings: inside_c (openings, 24, members) and outside_c (24, members) [°C]."""
 
     openings: tuple[float, ...]
     inside_c: Array
@@ -37,16 +37,29 @@ class Tried:
 
     @property
     def warmth_k(self) -> Array:
-        """Degrees above outside, (openings, 24, members); what lies below it is no warmth."""
+        """Warmth above the outside air, (openings, 24, members) [K], zero where it is colder."""
         return np.maximum(self.inside_c - self.outside_c, 0.0)
 
 
 @dataclass(frozen=True)
 class Plan:
-    """opening of full from from_h to to_h; 0: keep shut. risk, risk_shut: chance of passing the limit so, and kept shut;
-    hottest_c, hottest_shut_c: of the members, their middle and all but the risk put up with; given_away: share of the shut
-    cover's warmth lost; holds: whether any opening could hold it well enough; look_c: inside air at from_h below which it may
-    stay shut, None: open in any case."""
+    """The opening of a cover for one day.
+
+    Attributes
+    ----------
+    opening : float
+        Fraction of the full opening, from `from_h` to `to_h`; 0 to keep it closed.
+    risk, risk_shut : float
+        Probability of passing the limit with this plan, and if kept closed.
+    hottest_c, hottest_shut_c
+        Median of the maximum, and the maximum at the accepted risk [°C].
+    given_away : float
+        Fraction of the closed cover's warmth that is lost.
+    holds : bool
+        Whether any opening keeps the limit well enough.
+    look_c : float or None
+        Inside air at `from_h` below which it may stay closed; None to open it in any case [°C].
+    """
 
     opening: float
     from_h: int
@@ -61,7 +74,9 @@ class Plan:
 
 
 def plan_day(tried: Tried, limit_c: float, margin_k: float = MARGIN_K, most_risk: float = MOST_RISK) -> Plan:
-    """The opening, and its hours, that gives least warmth away of those that hold the limit; else the most that can be done.
+    """Choose the opening and its hours that lose the least warmth among those that keep the limit.
+
+    If none does, the one that comes closest.
 
     Parameters
     ----------
@@ -80,7 +95,7 @@ def plan_day(tried: Tried, limit_c: float, margin_k: float = MARGIN_K, most_risk
 
 
 def _look_c(tried: Tried, plan: Plan, limit_c: float) -> float | None:
-    """What the air inside shows at the hour of opening, at the least, where the day then needs it."""
+    """Return the least inside air at the hour of opening on those courses that need the opening [°C]."""
     at_hour, needs = tried.inside_c[0, plan.from_h - 1], (tried.inside_c[0] > limit_c).any(axis=0)
     if not plan.holds or not needs.any():
         return None
@@ -89,7 +104,7 @@ def _look_c(tried: Tried, plan: Plan, limit_c: float) -> float | None:
 
 
 def plan_away(tried: Tried, limit_c: float, away: tuple[int, int], margin_k: float = MARGIN_K) -> Plan:
-    """The one opening that is right from the hour one leaves to the hour one is back.
+    """Choose the one opening that suits the hours from leaving home to coming back.
 
     Parameters
     ----------
@@ -106,7 +121,7 @@ def plan_away(tried: Tried, limit_c: float, away: tuple[int, int], margin_k: flo
 
 
 def choices(tried: Tried, limit_c: float, away: tuple[int, int]) -> list[Plan]:
-    """Every opening for the hours one is away, with what it risks.
+    """Return the plan of every opening for the hours away, with its risks.
 
     Parameters
     ----------
@@ -141,7 +156,7 @@ def _best(tried: Tried, aim_c: float, limit_c: float, most_risk: float, hours: l
 
 
 def _longest(over_shut: NDArray[np.bool_], hours: list[tuple[int, int]]) -> tuple[int, int]:
-    """The shortest of some spans that has every hour in which it gets too hot when shut, else the longest of them."""
+    """Return the shortest span that includes every hour that is too hot when closed, or else the longest one."""
     hot = np.flatnonzero(over_shut.any(axis=1))
     spans = [span for span in hours if span[0] <= hot.min() and span[1] > hot.max()]
     return min(spans, key=lambda span: span[1] - span[0]) if spans else max(hours, key=lambda span: span[1] - span[0])

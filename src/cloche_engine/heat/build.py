@@ -16,7 +16,7 @@ LITRES_M3 = 1000.0
 
 @dataclass(frozen=True)
 class Cable:
-    """Of a length, so many watts a metre."""
+    """A heating cable of some length and power per metre."""
 
     length_m: float
     w_m: float
@@ -24,8 +24,19 @@ class Cable:
 
 @dataclass(frozen=True)
 class Laid:
-    """A cable laid to and fro along a bench. runs: how many lengths; spacing_m between them; left_m: of it that finds no place;
-    path: corners from one corner of the bench, (x, y) [m]; watts, watts_m2."""
+    """A cable laid back and forth along a bench.
+
+    Attributes
+    ----------
+    runs : int
+        Number of lengths.
+    spacing_m, left_m : float
+        Distance between runs, and cable that does not fit [m].
+    path : tuple
+        Corners from one corner of the bench, (x, y) [m].
+    watts, watts_m2 : float
+        Total power [W] and power per area [W/m²].
+    """
 
     runs: int
     spacing_m: float
@@ -36,7 +47,7 @@ class Laid:
 
 
 def litres(length_m: float, width_m: float, thickness_m: float) -> float:
-    """What a layer takes.
+    """Return the volume of a layer [L].
 
     Parameters
     ----------
@@ -56,7 +67,7 @@ def litres(length_m: float, width_m: float, thickness_m: float) -> float:
 
 
 def bags(wanted: float, bag: float) -> int:
-    """Whole bags for so many litres.
+    """Return the number of whole bags that hold a volume in litres.
 
     Parameters
     ----------
@@ -69,8 +80,9 @@ def bags(wanted: float, bag: float) -> int:
 
 
 def lay(length_m: float, width_m: float, cable: Cable) -> Laid:
-    """The cable to and fro along the bench, as evenly as its length allows. Its runs are straight; the turns at the ends count
-    with their straight part.
+    """Lay the cable back and forth along the bench as evenly as its length allows.
+
+    The runs are straight; turns at the ends count as part of them.
 
     Parameters
     ----------
@@ -104,7 +116,7 @@ def lay(length_m: float, width_m: float, cable: Cable) -> Laid:
 
 
 def fits(length_m: float, width_m: float, tray_m: tuple[float, float]) -> tuple[int, bool]:
-    """How many trays stand on it, all the one way round that takes more.
+    """Return how many trays fit on the bench in the better of the two orientations, and whether it is lengthwise.
 
     Parameters
     ----------

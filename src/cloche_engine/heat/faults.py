@@ -22,7 +22,7 @@ FLAT_K, FLAT_READINGS, FLAT_H, MOVES_K = 0.05, 10, 12.0, 0.4
 
 
 class Fault(StrEnum):
-    """What is wrong."""
+    """What is wrong with a heater."""
 
     COLD = "cold"
     HOT = "hot"
@@ -32,7 +32,7 @@ class Fault(StrEnum):
 def fault_of(
     hour: Array, seen_c: Array, expected_c: Array, without_c: Array, ruled: tuple[float, float] | None
 ) -> Fault | None:
-    """The fault that the latest readings tell.
+    """Return the fault that the latest readings show.
 
     Parameters
     ----------
@@ -81,7 +81,7 @@ EVEN_K = 2.0
 
 
 def spread_k(spots: Sequence[float | None]) -> float | None:
-    """Between the warmest and the coldest spot that was read [K]; None: too few.
+    """Return the difference between the warmest and coldest spot [K], None with too few spots.
 
     Parameters
     ----------
@@ -93,8 +93,9 @@ def spread_k(spots: Sequence[float | None]) -> float | None:
 
 
 def evened(layer_m: float, spacing_m: float = USUAL_SPACING_M) -> float:
-    """Share of warm stripes that is left above a layer: the steady solution of heat conduction over a row of wires, whose first
-    wave falls off by exp(-2 pi h / s).
+    """Return the fraction of the warm stripes that remains above a layer.
+
+    This is the steady conduction above a row of wires, whose first harmonic decays as exp(-2 pi h / s).
 
     Parameters
     ----------
@@ -107,7 +108,7 @@ def evened(layer_m: float, spacing_m: float = USUAL_SPACING_M) -> float:
 
 
 def layer_for(spread: float, spacing_m: float = USUAL_SPACING_M) -> float:
-    """Layer that brings a spread down to EVEN_K [m]; 0 where it is even.
+    """Return the layer that reduces a spread to EVEN_K, 0 where it is even enough [m].
 
     Parameters
     ----------

@@ -33,7 +33,17 @@ EDGE_M, INSULATED_EDGE_M = 0.16, 0.07
 
 @dataclass(frozen=True)
 class Build:
-    """Keys of MATERIALS, MOIST, TRODDEN; depth_m of material; soil_m of earth on top; length_m, width_m; insulated edges."""
+    """How a hotbed is built.
+
+    Attributes
+    ----------
+    material, moist, trodden : str
+        Keys of MATERIALS, MOIST and TRODDEN.
+    depth_m, soil_m, length_m, width_m : float
+        Depth of the material, soil on top, and size [m].
+    insulated : bool
+        Whether the edges are insulated.
+    """
 
     material: str
     depth_m: float
@@ -46,7 +56,7 @@ class Build:
 
 
 def heating_of(build: Build, filled_h: float, topped_h: float | None = None) -> Heating:
-    """The heat source that it makes.
+    """Return the heat source that the hotbed makes.
 
     Parameters
     ----------
@@ -76,7 +86,7 @@ def heating_of(build: Build, filled_h: float, topped_h: float | None = None) -> 
 
 
 def core_share(build: Build) -> float:
-    """Share of the heap that lies within its edges, 0-1.
+    """Return the fraction of the heap that lies inside its edges, 0-1.
 
     Parameters
     ----------

@@ -13,11 +13,25 @@ would cook within hours (common practice, no source)."""
 
 @dataclass(frozen=True)
 class Heating:
-    """Watts from below. power_w_m2 at depth_m; start_c, stop_c of a thermostat with its probe at probe_m (None: always on);
-    spans: hours of the day in which a timer lets it, none for all day, over midnight where the end comes first; during: hours
-    of the run from which and until which it is there at all. A hotbed has fading: days to rise, days to fade, counted from
-    the fill; flush: how strong its first heat is against the lasting one; topped_h: when half as much was added to it, which
-    rises and fades in its turn."""
+    """A heat source below the ground or the trays.
+
+    Attributes
+    ----------
+    power_w_m2, depth_m : float
+        Power [W/m²] and its depth [m].
+    start_c, stop_c, probe_m : float or None
+        Thermostat limits [°C] and depth of its probe [m]; None without a thermostat.
+    spans : tuple of Span
+        Hours of the day in which a timer allows it, empty for all day; they may cross midnight.
+    during : Span
+        Hours of the run in which it is there at all.
+    fading_d : tuple of float or None
+        Days in which a hotbed rises and fades, counted from its filling.
+    flush : float
+        Initial heat of a hotbed relative to its lasting heat.
+    filled_h, topped_h : float or None
+        Hour of its filling, and of topping up with half the amount, which rises and fades in turn.
+    """
 
     power_w_m2: float
     depth_m: float
@@ -37,7 +51,7 @@ class Heating:
         return self.start_c is not None and self.stop_c is not None
 
     def shifted(self, hours: float) -> Heating:
-        """The same for a clock that starts `hours` later.
+        """Return the source on a clock that starts some hours later.
 
         Parameters
         ----------
@@ -49,7 +63,7 @@ class Heating:
         return replace(self, filled_h=self.filled_h - hours, topped_h=topped_h, during=during)
 
     def share_of_hour(self, hour: int) -> float:
-        """Share of an hour of the run in which its days and its timer let it, 0-1.
+        """Return the fraction of an hour in which its dates and its timer allow it, 0-1.
 
         Parameters
         ----------
@@ -74,7 +88,7 @@ def _overlap(first: float, last: float, start: float, end: float) -> float:
 
 
 def span_hours(spans: tuple[Span, ...]) -> float:
-    """Hours a day that a timer lets through.
+    """Return the hours per day that a timer allows.
 
     Parameters
     ----------
@@ -91,7 +105,7 @@ source)."""
 
 
 def kwh_a_day(watts_k: float, warmer_k: float) -> float:
-    """Energy a day to keep something so much warmer.
+    """Return the daily energy that keeps something warmer by a difference [kWh].
 
     Parameters
     ----------

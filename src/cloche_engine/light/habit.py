@@ -17,7 +17,7 @@ LEAST_MOL = 2.0
 
 
 class Habit(StrEnum):
-    """How they will look."""
+    """How the seedlings will look."""
 
     STOCKY = "stocky"
     SOFT = "soft"
@@ -26,7 +26,7 @@ class Habit(StrEnum):
 
 
 def habit_of(mol: float, air_c: float, season: str) -> Habit:
-    """What light and warmth make of seedlings.
+    """Return how seedlings grow with this light and warmth.
 
     Parameters
     ----------
@@ -46,7 +46,7 @@ def habit_of(mol: float, air_c: float, season: str) -> Habit:
 
 
 def wanted_mol(air_c: float, season: str) -> float:
-    """Daily light that keeps them stocky at a temperature [mol/m²].
+    """Return the daily light that keeps seedlings stocky at a temperature [mol/m²].
 
     Parameters
     ----------
@@ -59,7 +59,7 @@ def wanted_mol(air_c: float, season: str) -> float:
 
 
 def coolest_for(mol: float, season: str) -> float:
-    """Warmth at which so much light is just enough [°C].
+    """Return the temperature at which this much light is just enough [°C].
 
     Parameters
     ----------

@@ -18,8 +18,17 @@ LEAST_DARK_H = 6.0
 
 @dataclass(frozen=True)
 class Lamp:
-    """A lamp over an area_m2 of trays, away_m above them, lit in spans of the day. ppfd: measured at the leaves [µmol/m²s],
-    else from its watts and kind."""
+    """A lamp over trays.
+
+    Attributes
+    ----------
+    area_m2, away_m : float
+        Area of the trays [m²] and distance above them [m].
+    spans : tuple of Span
+        Hours of the day in which it is on.
+    ppfd : float or None
+        Light measured at the leaves [µmol/m²s]; None to estimate it from power and kind.
+    """
 
     spans: tuple[Span, ...]
     watts: float = 0.0
@@ -30,12 +39,12 @@ class Lamp:
 
     @property
     def hours(self) -> float:
-        """Hours a day that it is lit."""
+        """Hours per day for which it is on."""
         return span_hours(self.spans)
 
     @property
     def umol_m2s(self) -> float:
-        """Light at the leaves while it is lit [µmol/m²s]."""
+        """Light at the leaves while it is on [µmol/m²s]."""
         return self.ppfd if self.ppfd is not None else ppfd_of(self.watts, self.kind, self.area_m2, self.away_m)
 
     @property
@@ -45,12 +54,12 @@ class Lamp:
 
     @property
     def kwh_a_day(self) -> float:
-        """What it uses."""
+        """Daily energy [kWh]."""
         return self.watts * self.hours / 1000
 
 
 def mol_of(umol_m2s: float, hours: float) -> float:
-    """Daily light integral of steady light [mol/m²].
+    """Return the daily light integral of constant light [mol/m²].
 
     Parameters
     ----------
@@ -63,7 +72,9 @@ def mol_of(umol_m2s: float, hours: float) -> float:
 
 
 def ppfd_of(watts: float, kind: str, area_m2: float, away_m: float) -> float:
-    """Light at the leaves: what the lamp gives, over the trays and what spills past them, which grows with the distance.
+    """Return the light at the leaves [µmol/m²s].
+
+    The lamp's output spreads over the trays and past their edges, more so with distance.
 
     Parameters
     ----------

@@ -21,8 +21,17 @@ UMOL_PER_J = 2.1
 
 @dataclass(frozen=True)
 class Window:
-    """A window by which trays stand. aspect_deg: the way it looks, from north through east; shade: share of its sun and sky
-    taken by trees, roofs, curtains, 0-1; away_m: from pane to tray."""
+    """A window beside which trays stand.
+
+    Attributes
+    ----------
+    aspect_deg : float
+        Direction it faces, from north through east [°].
+    shade : float
+        Fraction of sun and sky blocked by trees, roofs and curtains, 0-1.
+    away_m : float
+        Distance from pane to tray [m].
+    """
 
     aspect_deg: float
     shade: float = 0.0
@@ -30,12 +39,12 @@ class Window:
 
     @property
     def passes(self) -> float:
-        """Share of what falls on the pane that the tray gets, 0-1."""
+        """Fraction of the light on the pane that reaches the tray, 0-1."""
         return GLASS * (1 - self.shade) / (1 + (self.away_m / HALF_AT_M) ** 2)
 
 
 def on_pane_w_m2(weather: HourlyWeather, aspect_deg: float) -> Array:
-    """Sun on an upright pane outside: beam, half the sky, half of what the ground throws back.
+    """Return the sun on a vertical pane: direct, half the sky and half of the reflection from the ground [W/m²].
 
     Parameters
     ----------
@@ -60,7 +69,7 @@ def on_pane_w_m2(weather: HourlyWeather, aspect_deg: float) -> Array:
 
 
 def behind_glass_w_m2(weather: HourlyWeather, window: Window) -> Array:
-    """Sun on a tray behind it.
+    """Return the sun on a tray behind the window [W/m²].
 
     Parameters
     ----------
@@ -76,7 +85,7 @@ def behind_glass_w_m2(weather: HourlyWeather, window: Window) -> Array:
 
 
 def daily_mol(sun_w_m2: Array) -> Array:
-    """Daily light integral of sunlight [mol/m²].
+    """Return the daily light integral of sunlight [mol/m²].
 
     Parameters
     ----------

@@ -17,11 +17,22 @@ Caution = Literal["", "electric", "hotbed", "cover", "fleece"]
 
 @dataclass(frozen=True)
 class PlaceKind:
-    """What a grower calls a place, and what that says of it.
+    """A kind of place in a grower's words and what follows from it.
 
-    ground: of what it is; usual_cover: key of what stands over it where no cover is noted, empty for none; heat: what warms it;
-    raises: whether plants are raised there that are planted out elsewhere, also or only; movable: brought in on a cold night;
-    caution: which of the usual cautions stand on its page.
+    Attributes
+    ----------
+    ground : Ground
+        What the place is made of.
+    usual_cover : str
+        Key of the cover assumed where none is recorded, empty for none.
+    heat : Heat
+        What warms it.
+    raises : Raises
+        Whether it is for raising plants that are planted out elsewhere, only or among other things.
+    movable : bool
+        Whether it can be brought in on a cold night.
+    caution : Caution
+        Cautions to show on its page.
     """
 
     key: str
@@ -54,7 +65,7 @@ COLUMNS: dict[str, tables.Check] = {
 
 @cache
 def place_kinds() -> dict[str, PlaceKind]:
-    """All kinds by key, in the order of the file.
+    """Return all kinds by key, in the order of the file.
 
     Raises
     ------

@@ -18,8 +18,15 @@ HELD_H = 24.0
 
 @dataclass(frozen=True)
 class Room:
-    """A room's air: mean_c and half its daily range swing_k, warmest at warmest_h; follows: how far its mean goes with the
-    air outdoors, 0-1 (assumptions by kind; readings of its air put it right)."""
+    """The air of a room.
+
+    Attributes
+    ----------
+    mean_c, swing_k, warmest_h : float
+        Mean [°C], half the daily range [K] and the warmest hour of the day.
+    follows : float
+        Fraction of changes in the outdoor air that its mean follows, 0-1 (assumptions by kind, corrected by readings).
+    """
 
     mean_c: float
     swing_k: float
@@ -27,7 +34,7 @@ class Room:
     follows: float
 
     def between(self, night_c: float, day_c: float) -> Room:
-        """Return the same room kept between two temperatures [°C], whatever the air outdoors does.
+        """Return the room kept between two temperatures, whatever the outdoor air [°C].
 
         Parameters
         ----------
@@ -53,7 +60,7 @@ USUAL = "shed"
 
 
 def room(outside: HourlyWeather, described: Room = ROOMS[USUAL], window: Window | None = None) -> HourlyWeather:
-    """The same hours in a room.
+    """Return the weather of the same hours inside a room.
 
     Parameters
     ----------

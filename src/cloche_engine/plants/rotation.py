@@ -12,7 +12,7 @@ practice, no source). Others may follow themselves."""
 
 @dataclass(frozen=True)
 class Before:
-    """A crop of a bed's past: its family, and the year in which it was last there."""
+    """An earlier crop of a bed: its family and the last year in which it grew there."""
 
     crop_key: str
     family: str
@@ -21,7 +21,7 @@ class Before:
 
 @dataclass(frozen=True)
 class TooSoon:
-    """A family that comes back sooner than growers like. before: what was there; wait_y: full years that they wait."""
+    """A family that returns too soon: the earlier crop, and the full years growers would wait."""
 
     before: Before
     wait_y: int
@@ -29,7 +29,7 @@ class TooSoon:
 
 
 def too_soon(family: str, year: int, past: Iterable[Before]) -> TooSoon | None:
-    """The latest of the family that stood there too few years ago; None: nothing stands in the way.
+    """Return the latest crop of the family that grew too recently, None if there is none.
 
     Parameters
     ----------

@@ -13,14 +13,14 @@ LOWEST_DEG = 3.0
 
 @dataclass(frozen=True)
 class Shadow:
-    """Of the top of something upright: how far it reaches for each metre of height, east and north [m/m]."""
+    """Position of the shadow of a top, per metre of its height, east and north [m/m]."""
 
     east: float
     north: float
 
 
 def sun_at(day_of_year: int, solar_h: float, latitude_deg: float) -> tuple[float, float]:
-    """Height of the sun and its direction from north through east [°], at an hour of solar time (noon: 12).
+    """Return elevation and azimuth of the sun at an hour of solar time, azimuth from north through east [°].
 
     Parameters
     ----------
@@ -38,7 +38,7 @@ def sun_at(day_of_year: int, solar_h: float, latitude_deg: float) -> tuple[float
 
 
 def shadow(day_of_year: int, solar_h: float, latitude_deg: float) -> Shadow | None:
-    """Where shadows fall; None while the sun is down or as good as.
+    """Return where shadows fall, None while the sun is down or nearly so.
 
     Parameters
     ----------

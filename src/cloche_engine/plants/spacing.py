@@ -21,7 +21,7 @@ MOST_STATIONS = 4000
 
 
 class Layout(StrEnum):
-    """How a patch is planted."""
+    """Arrangement of a planting."""
 
     SQUARES = "squares"
     ROWS = "rows"
@@ -29,8 +29,11 @@ class Layout(StrEnum):
 
 
 class Thinning(StrEnum):
-    """What is done with what comes up too near. pairs: sown by several a station and thinned to one; every_other: each second
-    plant of a row is pulled young and eaten."""
+    """What happens to surplus plants.
+
+    With `pairs`, several seeds per station are thinned to one; with `every_other`, each second plant of a row is pulled
+    young and eaten.
+    """
 
     NONE = "none"
     PAIRS = "pairs"
@@ -39,7 +42,7 @@ class Thinning(StrEnum):
 
 @dataclass(frozen=True)
 class Spacing:
-    """plant_m between plants of a row and row_m between rows, the same in squares; per_station: seeds put together."""
+    """Distance between plants and between rows [m], equal in squares, and seeds sown together."""
 
     plant_m: float
     row_m: float
@@ -47,12 +50,12 @@ class Spacing:
 
 
 def square_m(crop: Crop) -> float:
-    """Distance each way at which a crop stands in squares [m]."""
+    """Return the spacing of a crop in squares [m]."""
     return max(crop.plant_m, crop.row_m / NO_PATHS, NEAREST_M)
 
 
 def usual(crop: Crop, layout: Layout) -> Spacing:
-    """What a crop is given where nobody says otherwise.
+    """Return the usual spacing of a crop in a layout.
 
     Parameters
     ----------
@@ -66,7 +69,9 @@ def usual(crop: Crop, layout: Layout) -> Spacing:
 
 
 def stations(length_m: float, width_m: float, layout: Layout, spacing: Spacing) -> list[tuple[float, float]]:
-    """Where seeds or plants go in a patch: from its corner, along its length and across [m]. Rows run along the length.
+    """Return the positions of seeds or plants from the corner of the patch, along and across [m].
+
+    Rows run along its length.
 
     In squares as many as come nearest to the distance fill the patch evenly; rows hold what fits. Broadcast seed has no
     stations.
@@ -100,7 +105,7 @@ def stations(length_m: float, width_m: float, layout: Layout, spacing: Spacing) 
 
 
 def stand(length_m: float, width_m: float, layout: Layout, spacing: Spacing, thinning: Thinning = Thinning.NONE) -> int:
-    """Plants that are to stand in a patch once it is thinned.
+    """Return the number of plants that remain after thinning.
 
     Parameters
     ----------
@@ -122,7 +127,7 @@ def stand(length_m: float, width_m: float, layout: Layout, spacing: Spacing, thi
 
 
 def seeds(length_m: float, width_m: float, layout: Layout, spacing: Spacing) -> int:
-    """Seeds that a patch takes.
+    """Return the number of seeds that a patch needs.
 
     Parameters
     ----------
@@ -140,7 +145,7 @@ def seeds(length_m: float, width_m: float, layout: Layout, spacing: Spacing) -> 
 
 
 def on_trellis(length_m: float, each_m: list[float]) -> list[int]:
-    """Plants of each of several crops that take turns along a trellis: one of each, then one of each again.
+    """Return the number of plants of each of several crops that alternate along a trellis.
 
     Parameters
     ----------
@@ -167,7 +172,7 @@ def on_trellis(length_m: float, each_m: list[float]) -> list[int]:
 
 
 def _numbers(length_m: float, width_m: float, layout: Layout, spacing: Spacing) -> tuple[int, int]:
-    """Along and across."""
+    """Return the number of stations along and across."""
     if min(length_m, width_m, spacing.plant_m, spacing.row_m) <= 0:
         raise OutOfRange("A patch has a length and a width, and its plants a distance.")
     if layout is Layout.ROWS:

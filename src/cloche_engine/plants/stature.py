@@ -21,7 +21,7 @@ TOUCHES = 0.95
 
 
 def height_share(grown: ArrayLike) -> NDArray[np.float64]:
-    """Share of its full height, 0-1, at a share of its growth, 0-1 and beyond.
+    """Return the fraction of the full height at a fraction of the growth, which may exceed 1.
 
     Parameters
     ----------
@@ -34,7 +34,7 @@ def height_share(grown: ArrayLike) -> NDArray[np.float64]:
 
 
 def grown_at(height_m: float, full_m: float) -> float:
-    """Share of its growth at which a crop that gets full_m tall stands height_m tall.
+    """Return the fraction of its growth at which a crop has a height.
 
     Parameters
     ----------
@@ -48,7 +48,7 @@ def grown_at(height_m: float, full_m: float) -> float:
 
 
 def grown_shares(crop: Crop, mean_c: ArrayLike, first: date, latitude_deg: float, printed_d: float) -> NDArray[np.float64]:
-    """Share of its growth to harvest in the evening of each day of a run of days, 1 and beyond once it is ripe.
+    """Return the fraction of the growth to harvest at the end of each day, above 1 once it is ripe.
 
     Parameters
     ----------
@@ -68,7 +68,7 @@ def grown_shares(crop: Crop, mean_c: ArrayLike, first: date, latitude_deg: float
 
 
 def heights_m(crop: Crop, start_m: float, grown: ArrayLike) -> NDArray[np.float64]:
-    """Height at shares of the growth that was still to be made when it stood start_m tall [m].
+    """Return the height as the remaining growth proceeds from a measured start [m].
 
     Parameters
     ----------
@@ -83,8 +83,15 @@ def heights_m(crop: Crop, start_m: float, grown: ArrayLike) -> NDArray[np.float6
 
 @dataclass(frozen=True)
 class Room:
-    """What is over a bed. middle_m: how high in its middle, side_m: at its edges, over width_m. shape: arch, lean (a lid that
-    rises from side_m to middle_m) or flat."""
+    """Space under a cover over a bed.
+
+    Attributes
+    ----------
+    middle_m, side_m, width_m : float
+        Height in the middle, height at the edges, and width [m].
+    shape : str
+        "arch", "lean" (a lid that rises from `side_m` to `middle_m`) or "flat".
+    """
 
     middle_m: float
     side_m: float
@@ -92,7 +99,7 @@ class Room:
     shape: str = "arch"
 
     def height_m(self, across_m: float) -> float:
-        """Clear height at a distance from its left, or lower, edge [m].
+        """Return the clear height at a distance from the left, or lower, edge [m].
 
         Parameters
         ----------
@@ -110,7 +117,7 @@ class Room:
 
 
 def touches(heights: ArrayLike, first: date, room_m: float) -> date | None:
-    """Day on which a crop touches what is over it; None: not within these days.
+    """Return the day on which a crop touches its cover, None if not within these days.
 
     Parameters
     ----------

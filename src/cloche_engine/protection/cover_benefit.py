@@ -20,7 +20,10 @@ OPEN_COLDER_K = 1.5
 
 
 def felt_c(trajectory: Trajectory, covered: bool) -> NDArray[np.float64]:
-    """What leaves feel, (hours, members): they face a cover as much as the air; in the open they lie below the screen.
+    """Return the temperature of the leaves, (hours, members) [°C].
+
+    Under a cover they exchange heat with it as much as with the air; in the open they are below the height of the weather
+    screen.
 
     Parameters
     ----------
@@ -50,8 +53,17 @@ FULLY_UP = FRACTIONS.index(0.9)
 
 @dataclass(frozen=True)
 class Emerging:
-    """Of a sowing: days to half emergence (3,), the band, inf: never; share of live seed that comes up, its middle, 0-1;
-    most_d: days until nine tenths of those are up, the middle."""
+    """Predicted emergence of a sowing.
+
+    Attributes
+    ----------
+    half_d : ndarray
+        Band of days to half emergence, (3,); inf for never.
+    share : float
+        Median of the fraction of live seed that emerges, 0-1.
+    most_d : float
+        Median of the days to nine tenths of those.
+    """
 
     half_d: Array
     share: float
@@ -59,7 +71,7 @@ class Emerging:
 
 
 def daily(hourly: NDArray[np.floating]) -> Array:
-    """Means of (hours, members): (days, members).
+    """Average (hours, members) to days, (days, members).
 
     Parameters
     ----------
@@ -75,12 +87,17 @@ def daily(hourly: NDArray[np.floating]) -> Array:
 
 
 def band(values: Array) -> Array:
-    """(members,) or (..., members) to the band along a new first axis, by members in order: infinities cannot be averaged."""
+    """Return the band along a new first axis from (members,) or (..., members).
+
+    It takes members in order, because infinities cannot be averaged.
+    """
     return np.asarray(np.quantile(values, BAND, axis=-1, method="higher"))
 
 
 def ready_day(soil_c: Array, wanted_c: float) -> float:
-    """First day on which, as likely as not, soil (days, members) has the mean wanted for that day and the six after; inf.
+    """Return the first day of a week in which soil (days, members) probably has the required mean every day.
+
+    inf means that there is none.
 
     Parameters
     ----------
@@ -96,7 +113,7 @@ def ready_day(soil_c: Array, wanted_c: float) -> float:
 
 
 def wanted_c(crop: Crop, comfortable: bool) -> float:
-    """Soil to wait for, by the two rules that go by the soil [°C].
+    """Return the soil temperature to wait for by the two rules that go by the soil [°C].
 
     Parameters
     ----------
@@ -107,7 +124,7 @@ def wanted_c(crop: Crop, comfortable: bool) -> float:
 
 
 def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -> Emerging:
-    """Seed of a crop sown on a day into hourly soil (hours, members) at its depth.
+    """Predict the emergence of a crop sown on a day into hourly soil (hours, members) at its depth.
 
     Parameters
     ----------
@@ -127,7 +144,7 @@ def emerging(soil_c: Array, crop: Crop, field_factor: float | Array, day: int) -
 
 
 def hottest_c(inside: Trajectory, days: int) -> Array:
-    """Band of the hottest hour among the plants within some days.
+    """Return the band of the maximum air temperature among the plants over some days [°C].
 
     Parameters
     ----------
@@ -140,7 +157,9 @@ def hottest_c(inside: Trajectory, days: int) -> Array:
 
 
 def coldest_c(inside: Trajectory, days: int) -> Array:
-    """Band of the coldest hour that plants feel within some days: leaves face the cover as much as the air.
+    """Return the band of the minimum temperature of the leaves over some days [°C].
+
+    Leaves exchange heat with the cover as much as with the air.
 
     Parameters
     ----------
@@ -153,7 +172,7 @@ def coldest_c(inside: Trajectory, days: int) -> Array:
 
 
 def opening_h(aired: Trajectory, days: int) -> float:
-    """Hours a day that a cover which opens itself stands open, the middle course's mean.
+    """Return the mean hours per day for which a self-opening cover is open.
 
     Parameters
     ----------
@@ -166,7 +185,9 @@ def opening_h(aired: Trajectory, days: int) -> float:
 
 
 def even_lows_c(night_c: Array) -> Array:
-    """By night, the lowest of the week from then on that is as likely as not passed [°C]; as far as a week is seen whole.
+    """Return for each night the median of the lowest temperature in the week that begins with it [°C].
+
+    The result ends with the last complete week.
 
     Parameters
     ----------
@@ -183,7 +204,9 @@ def even_lows_c(night_c: Array) -> Array:
 
 
 def off_day(night_c: Array, wanted_c: float) -> float:
-    """First day from which, as likely as not, no night outside (days, members) of a week is colder than is wanted; inf.
+    """Return the first day of a week in which probably no night outside is colder than required.
+
+    The nights have the shape (days, members); inf means that there is none.
 
     Parameters
     ----------

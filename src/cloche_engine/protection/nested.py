@@ -27,7 +27,7 @@ Flags = NDArray[np.bool_]
 def upon(
     covers: Sequence[CoverPeriod], trajectory: Trajectory, around: HourlyWeather, outside: HourlyWeather, hours: Flags
 ) -> HourlyWeather:
-    """Weather of a tray that stands on a bed for some hours: the air under the bed's cover, and the bed's face below it.
+    """Return the weather of a tray on a bed: the air under its cover, and the surface of the bed below.
 
     Parameters
     ----------
@@ -51,7 +51,9 @@ def upon(
 
 
 def inside(house: CoverPeriod, trajectory: Trajectory, outside: HourlyWeather) -> HourlyWeather:
-    """Weather within a house: its own air, the light it lets through, its roof's infrared, little wind, no rain or snow.
+    """Return the weather inside a house.
+
+    It has the house's air, the light and infrared of its roof, little wind, and no rain or snow.
 
     Parameters
     ----------

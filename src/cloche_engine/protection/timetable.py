@@ -24,7 +24,7 @@ HALFWAY = 0.5
 
 
 class OffRule(StrEnum):
-    """How a grower decides when a cover comes off."""
+    """A grower's rule for removing a cover."""
 
     NIGHTS = "nights"
     HEIGHT = "height"
@@ -33,7 +33,7 @@ class OffRule(StrEnum):
 
 
 class OffBy(StrEnum):
-    """What sets the day on which a cover comes off."""
+    """What determines the day on which a cover is removed."""
 
     NIGHTS = "nights"
     HEIGHT = "height"
@@ -43,8 +43,17 @@ class OffBy(StrEnum):
 
 @dataclass(frozen=True)
 class Covered:
-    """A crop under a cover. up_d: it is up or set out, below zero: it has been for so long; touches_d: it reaches the roof;
-    bare_up_d: a bare sowing on its first sure day would be up; None: not in sight."""
+    """A crop under a cover, in days from today; None for not in sight.
+
+    Attributes
+    ----------
+    up_d : int
+        Emergence or planting out, negative if it has happened.
+    touches_d : int or None
+        Day on which it touches the roof.
+    bare_up_d : int or None
+        Emergence of an uncovered sowing on its first reliable day.
+    """
 
     crop: Crop
     up_d: int
@@ -54,8 +63,17 @@ class Covered:
 
 @dataclass(frozen=True)
 class Timetable:
-    """Days of a cover; None: not in sight. vent_d: from then on it is aired on sunny days; ends_d: its ends stay open; off_d,
-    off_by: when it comes off and what sets that day; too_low_d: days from touching the roof until then, 0: off by then."""
+    """Dates of a cover, in days from today; None for not in sight.
+
+    Attributes
+    ----------
+    vent_d, ends_d, off_d : int or None
+        From when it is opened on sunny days, from when its ends stay open, and when it is removed.
+    off_by : OffBy or None
+        What determines `off_d`.
+    too_low_d : int
+        Days between touching the roof and `off_d`, 0 if it is removed in time.
+    """
 
     vent_d: int
     ends_d: int | None
@@ -65,7 +83,7 @@ class Timetable:
 
 
 def off_from(even_low_c: Array, wanted_c: float, first: int = 0) -> float:
-    """First day, from one on, from which as likely as not no night of a week is colder than is wanted; inf.
+    """Return the first day, from one on, after which probably no night of a week is colder than required; inf for none.
 
     Parameters
     ----------
@@ -81,7 +99,7 @@ def off_from(even_low_c: Array, wanted_c: float, first: int = 0) -> float:
 
 
 def ends_night_c(crop: Crop) -> float:
-    """Nights in which a cover with open ends is enough [°C].
+    """Return the night temperature at which a cover with open ends is sufficient [°C].
 
     Returns
     -------
@@ -94,7 +112,9 @@ def ends_night_c(crop: Crop) -> float:
 
 
 def timetable(covered: Covered, even_low_c: Array, rule: OffRule) -> Timetable:
-    """The days of a cover over a crop, by the grower's rule: never later than a bare sowing of the same crop would stand there.
+    """Return the dates of a cover over a crop by the grower's rule.
+
+    It is never removed later than an uncovered sowing of the same crop would be up.
 
     Heat cannot be foretold for months: by that rule a cover comes off when nights allow it, at the latest.
 

@@ -16,7 +16,9 @@ LEAST_MARGIN_K = 2.0
 
 
 def asked_again(low_c: ArrayLike, high_c: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-    """The range outside which a reading is asked about: the expected band, widened by half of itself and at least 2 K.
+    """Return the range outside which a reading is questioned.
+
+    It is the expected band, widened by half its width and by at least 2 K.
 
     It is a question, never a refusal: the ground may well have surprised us.
 
@@ -48,7 +50,7 @@ AIR_SHARE = 0.34
 
 
 class QualityFlag(StrEnum):
-    """Why a reading is doubtful."""
+    """Reason to doubt a reading."""
 
     FAHRENHEIT = "fahrenheit"
     AIR = "air"
@@ -61,10 +63,18 @@ class QualityFlag(StrEnum):
 
 @dataclass(frozen=True)
 class Series:
-    """Readings of one probe or one hand at one place, oldest first, all of one length n.
+    """Readings of one probe, or of one person, at one place in order of time, arrays of (n,).
 
-    hour: hours from any instant [h]; temperature_c; depth_m; low_c, high_c: the band expected then and there, nan where
-    nothing is; air_c: the air over it then, nan likewise. usual_depths_m: where this place is read.
+    Attributes
+    ----------
+    hour : ndarray
+        Hours from any instant.
+    temperature_c, depth_m : ndarray
+        Temperature [°C] and depth [m].
+    low_c, high_c, air_c : ndarray
+        Expected band and the air at the same time, nan where unknown [°C].
+    usual_depths_m : tuple of float
+        Depths at which the place is usually read [m].
     """
 
     hour: Array
@@ -77,12 +87,12 @@ class Series:
 
     @property
     def middle_c(self) -> Array:
-        """Middle of the expected band."""
+        """Middle of the expected band [°C]."""
         return (self.low_c + self.high_c) / 2
 
 
 def flags(series: Series) -> list[QualityFlag | None]:
-    """The gravest doubt about each reading, None for none; length n.
+    """Return the most serious doubt about each reading, None for none, (n,).
 
     A likely cause (the wrong scale, the air, a probe that hangs) goes before the plain finding that it lies far off.
 
@@ -99,7 +109,7 @@ def flags(series: Series) -> list[QualityFlag | None]:
 
 
 def far(series: Series) -> Marks:
-    """Outside the range in which nothing is asked. Nothing expected: not far.
+    """Mark readings outside the accepted range; without an expectation nothing is marked.
 
     Parameters
     ----------
@@ -111,7 +121,7 @@ def far(series: Series) -> Marks:
 
 
 def fahrenheit(series: Series) -> Marks:
-    """Far off as °C, and within the band if it was typed in °F.
+    """Mark readings that are implausible in °C but within the band if taken as °F.
 
     Parameters
     ----------
@@ -123,7 +133,9 @@ def fahrenheit(series: Series) -> Marks:
 
 
 def air(series: Series) -> Marks:
-    """Far off, and within a third of that distance of the air's temperature: the probe was not in the ground.
+    """Mark implausible readings close to the air temperature.
+
+    If one lies within a third of its deviation from the air, the probe was probably not in the ground.
 
     Parameters
     ----------
@@ -135,7 +147,9 @@ def air(series: Series) -> Marks:
 
 
 def spike(series: Series) -> Marks:
-    """Away from both neighbours within three hours by more than 4 K to the same side: soil has no such moments.
+    """Mark readings that differ from both neighbours within three hours by more than 4 K in the same direction.
+
+    Soil does not change like that.
 
     Parameters
     ----------
@@ -153,7 +167,9 @@ def spike(series: Series) -> Marks:
 
 
 def flat(series: Series) -> Marks:
-    """Twelve values or more over a day or longer that do not move while the ground was expected to: a probe that hangs.
+    """Mark twelve or more values over a day or longer that are constant although the soil was expected to change.
+
+    The probe has probably stopped.
 
     Parameters
     ----------
@@ -172,7 +188,9 @@ def flat(series: Series) -> Marks:
 
 
 def step(series: Series) -> Marks:
-    """Where a day's median leaps by more than 4 K against the day before, and the ground was not expected to: a moved probe.
+    """Mark jumps of the daily median by more than 4 K that were not expected.
+
+    The probe has probably been moved.
 
     Only the reading at which it happens is marked.
 
@@ -194,7 +212,9 @@ def step(series: Series) -> Marks:
 
 
 def depth(series: Series) -> Marks:
-    """By more than 2 cm at another depth than those at which this place is read: the two cannot be compared by eye.
+    """Mark readings more than 2 cm away from the usual depths of the place.
+
+    They cannot be compared directly.
 
     Parameters
     ----------
@@ -217,7 +237,9 @@ CHECKS = {
 
 
 def day_mean_from_one(temperature_c: float, expected_now_c: float, expected_mean_c: float) -> float:
-    """A day's mean from one reading of it: the reading, moved by what the place's own day is expected to differ from that hour.
+    """Estimate a daily mean from a single reading.
+
+    The reading is shifted by the expected difference between that hour and the mean.
 
     One morning reading alone lies several kelvin below the mean of a bed in spring (common practice, no source).
 
@@ -241,7 +263,7 @@ MISSED = 3
 
 
 class Fault(IntEnum):
-    """Why a value is kept but counts for nothing."""
+    """Reason why a value is kept but not used."""
 
     NONE = 0
     DISCONNECTED = 1
@@ -250,7 +272,9 @@ class Fault(IntEnum):
 
 
 def faults(temperature_c: ArrayLike) -> NDArray[np.int16]:
-    """The fault of each value; any shape, [°C]. Not a number counts as outside. 85 °C itself is outside any garden's soil.
+    """Return the fault of each value [°C], of the same shape.
+
+    Values that are not numbers count as out of range. 85 °C itself is outside the range of any garden soil.
 
     Parameters
     ----------
@@ -264,7 +288,7 @@ def faults(temperature_c: ArrayLike) -> NDArray[np.int16]:
 
 
 def silent_after(every: timedelta | None) -> timedelta:
-    """How long a logger may say nothing before it is missed: three of its intervals, two hours at least.
+    """Return how long a logger may be silent before it is missed: three intervals, at least two hours.
 
     Parameters
     ----------
@@ -282,7 +306,7 @@ SLOWEST_K_D = 0.1
 
 
 def narrowing_k(spread_k: ArrayLike, reading_sd_k: float = READING_SD_K) -> NDArray[np.float64]:
-    """By how much a reading would narrow the standard deviation of what is known of that hour and depth [K].
+    """Return by how much a reading would reduce the standard deviation at its hour and depth [K].
 
     Both errors are taken as normal and independent, so that the variance left is s²r²/(s² + r²).
 
@@ -304,7 +328,9 @@ def narrowing_k(spread_k: ArrayLike, reading_sd_k: float = READING_SD_K) -> NDAr
 
 
 def days_narrowed(narrowed_k: float, warming_k_d: float) -> float:
-    """What that is worth in days of a window's edge: degrees over the season's pace, which is taken as 0.1 K/d at least.
+    """Return what that is worth in days of a window's edge.
+
+    The season warms or cools by at least 0.1 K/d in this conversion.
 
     Parameters
     ----------

@@ -19,20 +19,21 @@ MOST_MISSING = 0.15
 
 @dataclass(frozen=True)
 class YearSoil:
-    """Soil of a year at seed depth: daily mean from its first day, NaN where it is not known [°C]."""
+    """Daily mean of the soil at seed depth from the first day of a year, nan where it is unknown [°C]."""
 
     first: date
     mean_c: Array
 
     def on(self, day: date) -> float:
-        """Mean of a day, NaN where it is not known [°C]."""
+        """Return the mean of a day, nan where it is unknown [°C]."""
         at = (day - self.first).days
         return float(self.mean_c[at]) if 0 <= at < self.mean_c.size else float("nan")
 
 
 def degree_days(soil: YearSoil, until: date, base_c: float = BASE_C) -> float | None:
-    """Warmth above a base from the year's first day to a day, that included [K d]; missing days between known ones are bridged;
-    None where too many are missing.
+    """Return the warmth above a base from the first day of the year to a day, inclusive [K d].
+
+    Gaps are interpolated; None where too much is missing.
 
     Parameters
     ----------
@@ -49,7 +50,9 @@ def degree_days(soil: YearSoil, until: date, base_c: float = BASE_C) -> float | 
 
 
 def warm_week(soil: YearSoil, level_c: float = 10.0) -> date | None:
-    """First day of the first week whose mean is at least level_c and none of whose days is missing; None: not yet.
+    """Return the first day of the first week with a mean of at least `level_c`.
+
+    The week has to be complete; None means not yet.
 
     Parameters
     ----------
@@ -66,7 +69,7 @@ def warm_week(soil: YearSoil, level_c: float = 10.0) -> date | None:
 
 
 def last_frost(lows: Mapping[date, float], first: date, until: date) -> date | None:
-    """Last day of a span whose low was below freezing; None where none was.
+    """Return the last day of a span with a low below freezing, or None.
 
     Parameters
     ----------
@@ -81,8 +84,9 @@ def last_frost(lows: Mapping[date, float], first: date, until: date) -> date | N
 
 
 def days_ahead(soil: YearSoil, until: date, others: Sequence[YearSoil], base_c: float = BASE_C) -> int | None:
-    """By how many days this spring's warmth is ahead of the others' mean course (below 0: behind); None where either is not
-    known or the others never come as far.
+    """Return by how many days this spring's warmth is ahead of the mean of other years, negative for behind.
+
+    None where either is unknown or the others never reach it.
 
     Parameters
     ----------
@@ -106,7 +110,7 @@ def days_ahead(soil: YearSoil, until: date, others: Sequence[YearSoil], base_c: 
 
 
 def usual_course(others: Sequence[YearSoil], base_c: float = BASE_C) -> Array | None:
-    """Mean of the years' warmth summed from their first day, by the day [K d]; None without a whole year.
+    """Return the mean of the years' cumulative warmth by day [K d], None without a complete year.
 
     Parameters
     ----------

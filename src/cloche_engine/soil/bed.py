@@ -1,4 +1,4 @@
-"""A place as it is described: ground, lie of the land, what was done to it, and what is known of it by number."""
+"""Description of a place: soil, slope and aspect, work done on it, and the parameters learned from readings."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ Array = NDArray[np.float64]
 
 
 class Work(StrEnum):
-    """What growers do to a place that changes how it warms."""
+    """Work on a place that changes how it warms."""
 
     WATERED = "watered"
     MULCHED = "mulched"
@@ -37,7 +37,17 @@ AIRING = (Work.OPENED, Work.SHUT)
 
 @dataclass(frozen=True)
 class Event:
-    """Something done at an hour of the run. amount: mm of water, m of mulch or compost; 0 for the usual."""
+    """Work done at one hour of the run.
+
+    Attributes
+    ----------
+    work : Work
+        What was done.
+    hour : float
+        Hours since the start of the run.
+    amount : float
+        Water [mm] or thickness of mulch or compost [m]; 0 stands for the usual amount.
+    """
 
     work: Work
     hour: float
@@ -46,8 +56,17 @@ class Event:
 
 @dataclass(frozen=True)
 class Layer:
-    """A layer of a box or bench, from above: thickness_m of a material of `materials.TEXTURES`; moist: its degree of
-    saturation, None: as is usual."""
+    """A layer of the filling of a box or bench.
+
+    Attributes
+    ----------
+    thickness_m : float
+        Thickness [m].
+    texture : str
+        Key of `materials.TEXTURES`.
+    moist : float or None
+        Degree of saturation, 0-1; None for the usual value of the texture.
+    """
 
     thickness_m: float
     texture: str
@@ -56,9 +75,19 @@ class Layer:
 
 @dataclass(frozen=True)
 class SmallVolume:
-    """A tray, cell, pot, tub or box: exposed below and at its sides. depth_m of what fills it; perimeter_per_area [1/m];
-    bottom_w_m2k, side_w_m2k: what its bottom and its sides pass to the air; layers: what fills it from above where that is not
-    all the same."""
+    """A tray, cell, pot, tub or box, exposed at its bottom and sides.
+
+    Attributes
+    ----------
+    depth_m : float
+        Depth of the filling [m].
+    perimeter_per_area : float
+        Perimeter over area [1/m].
+    bottom_w_m2k, side_w_m2k : float
+        Conductance of the bottom and of the sides to the air [W/m²K].
+    layers : tuple of Layer
+        Layers of the filling from the top down; empty for a uniform filling.
+    """
 
     depth_m: float
     perimeter_per_area: float
@@ -69,11 +98,40 @@ class SmallVolume:
 
 @dataclass(frozen=True)
 class Bed:
-    """A place's make-up. Angles [°]: slope, and aspect from north through east. shade: share of the sun's beam kept away at
-    each hour of the day. wetness 0-1: how moist its surface usually is. wind: share of the site's wind that it feels.
+    """Physical description of a place.
 
-    crust_m2k_w: resistance of a dry or littered surface. width_m: across the cover or the raised bed. indoors: no sky above,
-    air of a room.
+    Attributes
+    ----------
+    texture : str
+        Key of `materials.TEXTURES`.
+    moist : float or None
+        Degree of saturation, 0-1; None for the usual value of the texture.
+    albedo : float
+        Fraction of the sun reflected.
+    wetness : float
+        Usual wetness of the surface, 0-1.
+    crust_m2k_w : float
+        Thermal resistance of a dry or littered surface [m²K/W].
+    mulch_m : float
+        Thickness of the mulch [m].
+    slope_deg, aspect_deg : float
+        Slope, and aspect from north through east [°].
+    shade : tuple of float
+        Fraction of the direct sun blocked in each hour of the day; empty for none.
+    wind : float
+        Fraction of the site's wind that reaches the place.
+    width_m : float
+        Width of the cover or of the raised bed [m].
+    raised_m : float
+        Height of the bed above the ground [m].
+    volume : SmallVolume or None
+        The container, if the place is one.
+    heating : tuple of Heating
+        Heat sources below.
+    indoors : bool
+        Whether the place stands in a room, without sky above.
+    events : tuple of Event
+        Work done, in order of time.
     """
 
     texture: str = "loam"
@@ -94,11 +152,11 @@ class Bed:
     events: tuple[Event, ...] = field(default=())
 
     def with_events(self, *events: Event) -> Bed:
-        """The same with what was done to it."""
+        """Return the bed with these events in order of time."""
         return replace(self, events=tuple(sorted(events, key=lambda e: e.hour)))
 
     def with_heat(self, *heating: Heating) -> Bed:
-        """The same with other heat below it, or none."""
+        """Return the bed with other heating, or with none."""
         return replace(self, heating=heating)
 
 
@@ -122,17 +180,29 @@ FACTORS = (
 
 
 BELIEVABLE = {"evaporation": 8.0, "surface_resistance": 6.0, "exchange": 6.0, "heat": 2.2, "rise": 3.0, "fade": 2.5}
-"""How many times more or less than described a place can be (assumptions: bare clay to deep mulch, a sealed lid to one ajar);
-of the others three standard deviations of the prior are few enough. What readings ask for beyond is drift, and is asked
-about."""
+"""Largest factor, or smallest as its reciprocal, that calibration accepts (assumptions: bare clay to deep mulch, a sealed lid
+to one ajar). All other parameters are bounded by three standard deviations of the prior. What the readings show beyond these
+bounds counts as drift, and the grower is asked about it."""
 
 
 @dataclass(frozen=True)
 class Parameters:
-    """What calibration learns, one value a member, (members,): factors of sun, convection, evaporation, water rising or given
-    to the surface, conduction, heat capacity, soil_surface resistance, a cover's light, its leakage and what it lets out by
-    conduction and infrared, heating, and of a hotbed the days it takes to rise and to fade, all 1 by description; deep_k
-    warmer below, room_k a room warmer than usual [K]."""
+    """Parameters that calibration estimates, one value per member, (members,).
+
+    A factor of 1 leaves the description as it is.
+
+    Attributes
+    ----------
+    sun, convection, evaporation, supply, conduction, capacity, surface_resistance : ndarray
+        Factors of the absorbed sun, convection, evaporation, water rising to the surface, conductivity, heat capacity and
+        resistance of the surface.
+    deep_k, room_k : ndarray
+        Offset of the deep soil and of the room from their usual temperature [K].
+    light, exchange, loss : ndarray
+        Factors of a cover's transmission, air exchange, and loss by conduction and infrared.
+    heat, rise, fade : ndarray
+        Factors of the heating power and of the days a hotbed takes to rise and to fade.
+    """
 
     sun: Array
     convection: Array
@@ -152,7 +222,7 @@ class Parameters:
 
     @classmethod
     def typical(cls, members: int) -> Parameters:
-        """As described, for every member.
+        """Return the parameters of the description, the same for every member.
 
         Parameters
         ----------
@@ -166,7 +236,7 @@ class Parameters:
 
 @dataclass(frozen=True)
 class Surface:
-    """A bed's surface for a stretch of time: what events have made of its description."""
+    """Surface properties of a bed for a period, after the events up to then."""
 
     albedo: float
     wetness: float
@@ -178,12 +248,13 @@ class Surface:
 
 
 MULCH_W_MK, MULCH_ALBEDO, MULCH_WETNESS = 0.09, 0.33, 0.05
-"""Straw of 5-10 cm passes about 1.2 W/m²K and reflects a third [BussiereCellier1994, ChungHorton1987, from memory]."""
+"""Straw 5-10 cm thick conducts about 1.2 W/m²K and reflects a third of the sun
+[BussiereCellier1994, ChungHorton1987, from memory]."""
 USUAL_MULCH_M, USUAL_WATER_MM = 0.06, 10.0
 
 
 def surface_at(bed: Bed, hour: float) -> Surface:
-    """The bed's surface at an hour: its description and every event up to then (effects of events: assumptions).
+    """Return the surface of a bed at an hour, after all events up to then (effects of events: assumptions).
 
     Parameters
     ----------
@@ -225,8 +296,10 @@ UNDER_FILM_WETNESS, OPAQUE, FILM_RADIATES_W_M2K = 0.1, 0.1, 5.5
 
 
 def filmed(now: Surface, film: CoverKind) -> Surface:
-    """The surface with a film upon it, beneath another cover: it dries hardly at all; a film that lets no light through takes
-    up the sun itself and hands it on across its gap, a clear one keeps its own share of it (assumptions).
+    """Return the surface under a film on the ground that lies beneath another cover (assumptions).
+
+    It hardly dries. An opaque film absorbs the sun itself and passes the heat across its gap; a clear one absorbs its own
+    share.
 
     Parameters
     ----------

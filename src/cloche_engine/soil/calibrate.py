@@ -35,7 +35,9 @@ LOGARITHMS = np.log([(*astuple(base)[:-1], sd) for base in BASES for sd in UNLOG
 
 
 def weighed(evidence: Array) -> Wandering:
-    """Geometric mean over the grid by evidence: steadier than the best of it, which changes with every reading.
+    """Average the drift settings of the grid, weighted by their evidence.
+
+    The geometric mean changes less from one reading to the next than the best setting does.
 
     Parameters
     ----------
@@ -47,7 +49,7 @@ def weighed(evidence: Array) -> Wandering:
 
 
 def log_evidence(covariance_k2: Array, residual_k: Array) -> float:
-    """Log density of residuals, but for a constant.
+    """Return the log density of residuals under a covariance, up to a constant.
 
     Parameters
     ----------
@@ -64,7 +66,7 @@ def log_evidence(covariance_k2: Array, residual_k: Array) -> float:
 
 
 def over_grid(alike: ReadingKernel, swing_k: Array, scatter: Array, residual_k: Array, slope: Array, unlogged: Array) -> Array:
-    """Log evidence of every size of drift, but for a constant, a place's numbers integrated out.
+    """Return the log evidence of every drift setting, up to a constant, with the parameters integrated out.
 
     The numbers add slope @ slope.T and SD² unlogged @ unlogged.T to the covariance of the drift: of low rank, so that the
     readings' own matrix is taken apart once for all SDs (matrix inversion and determinant lemmas).
@@ -108,7 +110,7 @@ def over_grid(alike: ReadingKernel, swing_k: Array, scatter: Array, residual_k: 
 
 
 def shown(beside: AuxiliaryObservations, covered: Trajectory, bare: Trajectory | None, around_c: Array) -> Array:
-    """What each row would show, (rows, members).
+    """Return the simulated value of each observation under a cover, (rows, members).
 
     Parameters
     ----------
@@ -146,7 +148,7 @@ def shown(beside: AuxiliaryObservations, covered: Trajectory, bare: Trajectory |
 
 
 def _at(values: Array, hour: float) -> Array:
-    """Hourly means (hours, members) at a moment."""
+    """Interpolate hourly means (hours, members) to a moment."""
     spot = min(max(hour - 0.5, 0.0), len(values) - 1.0)
     below = min(int(spot), max(len(values) - 2, 0))
     part = spot - below
@@ -162,7 +164,7 @@ LONGEST_MEMORY_D, MOST_READINGS, RUN_UP_D = 30, 120, 12
 
 
 def learn(place: Place, weather: HourlyWeather, readings: Readings, beside: AuxiliaryObservations = NOTHING) -> Learned:
-    """Fit a place.
+    """Estimate the parameters and the drift of a place from its readings.
 
     Parameters
     ----------
@@ -196,7 +198,10 @@ def learn(place: Place, weather: HourlyWeather, readings: Readings, beside: Auxi
 
 
 def _recent(readings: Readings, hours: int) -> NDArray[np.intp]:
-    """Indices of the latest readings within the weather, at most 30 days and 120 of them, in order of time."""
+    """Return the indices of the latest readings within the weather, in order of time.
+
+    At most 120 readings from at most 30 days are used.
+    """
     order = np.argsort(readings.hour, kind="stable")
     order = order[(readings.hour[order] >= 0) & (readings.hour[order] <= hours)]
     if len(order):
@@ -208,8 +213,11 @@ def _recent(readings: Readings, hours: int) -> NDArray[np.intp]:
 
 @dataclass(frozen=True)
 class _Seen:
-    """The course at the readings, its derivative and its daily mean: (readings,), (readings, names), (readings,); what it shows
-    under its cover besides, and the derivative of that: (rows,), (rows, names)."""
+    """Simulated values at the readings and their derivatives.
+
+    The course, its derivative and its daily mean have the shapes (readings,), (readings, names) and (readings,); the
+    observations under the cover and their derivative (rows,) and (rows, names).
+    """
 
     trajectory_c: Array
     slope: Array
@@ -219,7 +227,7 @@ class _Seen:
 
     @property
     def swing_k(self) -> Array:
-        """The course less its daily mean."""
+        """Return the course minus its daily mean."""
         return self.trajectory_c - self.mean_c
 
 
@@ -243,8 +251,11 @@ class _Problem:
         self.memory: dict[tuple[bytes, float], _Seen] = {}
 
     def _run(self, z: Array, unlogged_sd: float) -> tuple[Array, Array, Array]:
-        """Courses at the readings and their daily means, (readings, members), and what they show under the cover besides,
-        (rows, members), for (numbers, members)."""
+        """Simulate the place for several sets of parameters, (numbers, members).
+
+        Returns the courses at the readings and their daily means, (readings, members), and the observations under the cover,
+        (rows, members).
+        """
         own = len(self.names)
         parameters, start = parameters_of(self.names, z[:own])
         added = unlogged_wetness.hourly(unlogged_wetness.path(z[own:], unlogged_sd), 0.0, len(self.weather))
@@ -259,7 +270,7 @@ class _Problem:
         return _between(trajectory, hour, self.which, 0.5), _between(daily, hour / 24, self.which, 0.5), under
 
     def seen(self, z: Array, unlogged_sd: float) -> _Seen:
-        """Course and derivative at z, in one run."""
+        """Simulate the course and its derivative at z in one run."""
         key = z.tobytes(), unlogged_sd
         if key not in self.memory:
             inward = np.where(z > 0, -STEP, STEP)
@@ -269,7 +280,7 @@ class _Problem:
         return self.memory[key]
 
     def start(self) -> Array:
-        """The best of the description and a spread of the prior, seen in one run."""
+        """Return the best of the description and a sample of the prior, simulated in one run."""
         spread = qmc.Sobol(len(self.names), scramble=False).random(2**SCAN)[1:] * 3.0 - 1.5
         z = np.zeros((len(self.names) + unlogged_wetness.knots_over(len(self.weather)), len(spread) + 1))
         z[: len(self.names), 1:] = spread.T
@@ -285,12 +296,12 @@ class _Problem:
         return np.asarray(z[:, int(np.argmin(costs))])
 
     def _root(self, seen: _Seen, wandering: Wandering, scatter: Array) -> Array:
-        """Of the covariance of the readings about a course."""
+        """Return a root of the covariance of the readings about the course."""
         total = covariance(wandering, self.alike, seen.swing_k, scatter)
         return np.asarray(cholesky(total, lower=True)) if len(total) else total
 
     def fit(self, z: Array, wandering: Wandering, scatter: Array, calls: int) -> Array:
-        """Bounded least squares from z."""
+        """Fit the parameters by bounded least squares, starting from z."""
         root = self._root(self.seen(z, wandering.unlogged_sd), wandering, scatter)
 
         def residuals(x: Array) -> Array:
@@ -308,11 +319,14 @@ class _Problem:
         return np.asarray(solution.x)
 
     def _missed_under(self, under: Array) -> Array:
-        """What was seen under the cover less what the course shows there, whitened."""
+        """Return the whitened residuals of the observations under the cover."""
         return _whitened(self.trusts, self.beside.value - under)
 
     def choose(self, z: Array, wandering: Wandering, scatter: Array) -> tuple[Array, Wandering]:
-        """The wandering by its evidence about z, the place's numbers integrated out; and z again with as much wetness added."""
+        """Choose the drift by its evidence around z, with the parameters integrated out.
+
+        Also returns z with the knots of the unlogged wetness appended.
+        """
         seen, own = self.seen(z, wandering.unlogged_sd), len(self.names)
         # As if the residuals were linear in the numbers: their value at the prior's mean.
         away = self.readings.temperature_c - seen.trajectory_c + seen.slope @ z
@@ -321,8 +335,10 @@ class _Problem:
         return np.concatenate([z[:own], z[own:] * (wandering.unlogged_sd / chosen.unlogged_sd)]), chosen
 
     def reweigh(self, z: Array, wandering: Wandering, scatter: Array) -> Array:
-        """Factors of each reading's variance, larger where it lies far from its neighbours and the course; what was seen under
-        the cover is weighed anew with it."""
+        """Return the factor of each reading's variance, larger where it lies far from its neighbours and from the course.
+
+        The observations under the cover are reweighted at the same time.
+        """
         drift = self._drift(z, wandering, scatter)
         own = (drift.residual_k - drift.expected_k()) / wandering.scatter_k
         if len(self.beside):
@@ -336,7 +352,7 @@ class _Problem:
         return Drift(wandering, self.readings.hour + self.first_h, residual, seen.swing_k, scatter)
 
     def learned(self, z: Array, wandering: Wandering, scatter: Array, used: NDArray[np.intp]) -> Learned:
-        """The posterior about z."""
+        """Return the posterior around z."""
         seen = self.seen(z, wandering.unlogged_sd)
         root = self._root(seen, wandering, scatter)
         soil, under = _whitened(root, seen.slope), _whitened(self.trusts, seen.under_slope)
@@ -347,17 +363,20 @@ class _Problem:
 
 
 def _wilder(away: Array) -> Array:
-    """Factor of a variance where something lies so many standard deviations away (Student t)."""
+    """Return the factor of the variance at a distance in standard deviations (Student t)."""
     return np.maximum((STUDENT_DF + away**2) / (STUDENT_DF + 1), 0.8)
 
 
 def _whitened(root: Array, values: Array) -> Array:
-    """Values with the covariance root @ root.T, made independent of each other."""
+    """Transform values with the covariance root @ root.T to independent values."""
     return np.asarray(solve_triangular(root, values, lower=True)) if len(values) else values
 
 
 def _between(values: Array, position: Array, which: NDArray[np.intp], centre: float) -> Array:
-    """Values (times, depths, members) at fractional positions, centres at `centre`: (positions, members)."""
+    """Interpolate (times, depths, members) to fractional times, (positions, members).
+
+    Cell centres lie at `centre`.
+    """
     spot = np.clip(position - centre, 0, len(values) - 1)
     below = np.minimum(spot.astype(np.intp), max(len(values) - 2, 0))
     part = (spot - below)[:, None]

@@ -41,9 +41,19 @@ WALLS_W_M2K = 5.6
 
 @dataclass(frozen=True)
 class Case:
-    """A place to run. start_c: (cells,) or (members, cells) profile at the first hour; deep_c: (hours,) below the column,
-    without deep_k. unlogged_wetness: (hours, members) wetness added. begin: where it is taken up again, instead of start_c;
-    begin_beside: so the open ground at its side."""
+    """A place to simulate.
+
+    Attributes
+    ----------
+    start_c : ndarray
+        Soil temperature at the first hour, (cells,) or (members, cells) [°C].
+    deep_c : ndarray
+        Temperature below the column without `deep_k`, (hours,) [°C].
+    unlogged_wetness : ndarray
+        Wetness added to the simulated wetness, (hours, members).
+    begin, begin_beside : Begin or None
+        State from which the place and the open ground beside it resume; replaces `start_c`.
+    """
 
     bed: Bed
     weather: HourlyWeather
@@ -57,16 +67,18 @@ class Case:
 
     @property
     def members(self) -> int:
-        """How many columns it takes."""
+        """Return the number of columns of the case."""
         return len(self.parameters.sun)
 
     @property
     def grid(self) -> Grid:
-        """Its cells."""
+        """Return the cells of the case."""
         return small_volume(self.bed.volume.depth_m) if self.bed.volume else open_ground()
 
     def cover_at(self, hour: float) -> CoverPeriod | None:
-        """What stands over it during an hour, layers as one: a film upon the ground only where nothing stands over that.
+        """Return the cover over the place during an hour, with layers combined.
+
+        A film on the ground counts only where nothing stands over it.
 
         Parameters
         ----------
@@ -77,12 +89,12 @@ class Case:
         return as_one(roof.aired_at(hour) for roof in roofs or films[:1])
 
     def _there(self, hour: float) -> tuple[list[CoverPeriod], list[CoverPeriod]]:
-        """Covers with room beneath them, and films upon the ground."""
+        """Return the covers with space beneath them and the films on the ground."""
         there = [c for c in self.covers if c.start_h <= hour < c.end_h]
         return [c for c in there if not c.kind.lies_on_soil], [c for c in there if c.kind.lies_on_soil]
 
     def film_at(self, hour: float) -> CoverPeriod | None:
-        """A film upon the ground beneath what stands over it.
+        """Return the film on the ground beneath another cover, if there is one.
 
         Parameters
         ----------
@@ -93,7 +105,7 @@ class Case:
         return next(iter(films if roofs else films[1:]), None)
 
     def stands_at(self, hour: int) -> bool:
-        """Whether it stands upon warm ground then, and not free.
+        """Return whether the place stands on warm ground at an hour instead of free.
 
         Parameters
         ----------
@@ -104,19 +116,22 @@ class Case:
         return below is not None and bool(np.isfinite(below[hour, 0]))
 
     def bare(self) -> Case:
-        """The open ground beside it."""
+        """Return the open ground beside the place."""
         begin = self.begin_beside or self.begin
         return replace(self, covers=(), bed=replace(self.bed, heating=()), begin=begin, begin_beside=None)
 
     @property
     def ground(self) -> tuple[object, ...]:
-        """What it shares with other cases of the same ground: their open neighbours are one."""
+        """Return a key shared by all cases on the same ground.
+
+        Cases with the same key have one open neighbour.
+        """
         parts = (self.weather, self.parameters, self.start_c, self.deep_c, self.unlogged_wetness, self.begin)
         return (self.bed, *map(id, parts))
 
     @property
     def changes_h(self) -> set[int]:
-        """Hours at which its make-up changes."""
+        """Return the hours at which the cover, the events or the heat of the place change."""
         marks = [h for c in self.covers for h in (c.start_h, c.end_h)]
         marks += [h for c in self.covers for noted in c.noted for h in (noted.start_h, noted.end_h)]
         marks += [e.hour for e in self.bed.events if e.work not in (Work.WATERED, Work.FILLED)]
@@ -126,7 +141,7 @@ class Case:
 
 
 class CaseBatch:
-    """Lanes with their neighbours, and where each one's columns lie."""
+    """Cases simulated together, with their open neighbours and the columns of each."""
 
     def __init__(self, cases: Sequence[Case]) -> None:
         self.own = len(cases)
@@ -148,11 +163,11 @@ class CaseBatch:
         self.hours = len(self.cases[0].weather)
 
     def spread(self, values: Sequence[float]) -> Array:
-        """One value a case to one a column."""
+        """Expand one value per case to one per column."""
         return np.repeat(np.asarray(values, dtype=np.float64), [case.members for case in self.cases])
 
     def factor(self, name: str) -> Array:
-        """A factor of the members' parameters, (columns,).
+        """Return one parameter of all members, (columns,).
 
         Parameters
         ----------
@@ -169,7 +184,7 @@ class CaseBatch:
         return np.concatenate([getattr(case.parameters, name) for case in self.cases])
 
     def forcing(self) -> Forcing:
-        """All weather laid out by column."""
+        """Return the weather of every column."""
         sun = self._wide([sun_on(case.bed, case.weather) for case in self.cases]) * self.factor("sun")
         parts = {
             name: self._wide([getattr(case.weather, f"{name}{unit}") for case in self.cases])
@@ -218,7 +233,7 @@ class CaseBatch:
         return self._wide(parts)
 
     def start_c(self) -> Array:
-        """Soil at the first hour, (columns, cells).
+        """Return the soil temperature at the first hour, (columns, cells) [°C].
 
         Returns
         -------
@@ -230,11 +245,11 @@ class CaseBatch:
 
     @property
     def textures(self) -> list[materials.Texture]:
-        """Each case's ground."""
+        """Return the texture of each case."""
         return [materials.TEXTURES[case.bed.texture] for case in self.cases]
 
     def surfaces_at(self, hour: float) -> list[Surface]:
-        """What each case's surface is made of by then.
+        """Return the surface of each case at an hour.
 
         Parameters
         ----------
@@ -245,7 +260,7 @@ class CaseBatch:
         return [bare if film is None else filmed(bare, film.kind) for bare, film in each]
 
     def make_up(self, surfaces: list[Surface], hour: float) -> Columns:
-        """Columns of all cases.
+        """Return the thermal properties of all columns.
 
         Parameters
         ----------
@@ -259,7 +274,7 @@ class CaseBatch:
 
 
 def _given(case: Case) -> Array:
-    """Water that was given by hand, (hours, 1) [mm]: it reaches the ground under every cover."""
+    """Return the water given by hand, (hours, 1) [mm]. It reaches the ground under every cover."""
     given = np.zeros((len(case.weather), 1))
     for event in case.bed.events:
         hour = int(event.hour)
@@ -294,7 +309,7 @@ def _columns(case: Case, surface: Surface, hour: float) -> Columns:
 
 
 def _filled(case: Case) -> list[tuple[materials.Texture, float]]:
-    """Of each cell its material and how moist it is."""
+    """Return the material of each cell and its degree of saturation."""
     bed, volume = case.bed, case.bed.volume
     own = materials.TEXTURES[bed.texture]
     usual = (own, own.moist if bed.moist is None else bed.moist)
@@ -307,7 +322,7 @@ def _filled(case: Case) -> list[tuple[materials.Texture, float]]:
 
 
 def _between_cells(w_mk: Array, thickness: Array) -> Array:
-    """Conductance between neighbouring centres [W/m²K]: half of each, one behind the other."""
+    """Return the conductance between neighbouring cell centres in series [W/m²K]."""
     halves = thickness / (2 * w_mk)
     return np.asarray(1 / (halves[1:] + halves[:-1]))
 
@@ -321,7 +336,7 @@ def _bottom_w_m2k(case: Case, hour: float) -> float:
 
 
 def sun_on_sides(case: Case, hour: int) -> float:
-    """How much warmer than the air its sides are in the sun [K m²/W].
+    """Return how much the sun warms the sides above the air [K m²/W].
 
     Parameters
     ----------
@@ -337,12 +352,15 @@ def sun_on_sides(case: Case, hour: int) -> float:
 
 
 def _side_rate(span_m: float) -> float:
-    """How fast ground follows what lies open on both sides of a cover that spans so much [1/s]."""
+    """Return the rate at which ground follows the open ground on both sides of a cover of this span [1/s]."""
     return 0.0 if span_m >= WIDE_M else SIDE_RATE_M2_S / span_m**SIDE_POWER
 
 
 def _side_rates(case: Case, cover: CoverPeriod | None) -> Array:
-    """How fast each cell follows its side [1/s]: an open neighbour under a cover, else the air (pots, raised beds)."""
+    """Return the rate at which each cell follows what stands beside it [1/s].
+
+    Under a cover that is the open ground, for pots and raised beds the air.
+    """
     texture, grid = materials.TEXTURES[case.bed.texture], case.grid
     everywhere = np.ones(len(grid.thickness_m))
     capacity = everywhere * materials.heat_capacity_j_m3k(texture, texture.moist)

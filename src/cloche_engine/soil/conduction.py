@@ -20,7 +20,9 @@ _A_HAIR = 1e-12
 
 @lean
 def step_with_ice(c: int, columns: Columns, step_s: float, drive: tuple[float, float, float], soil: Array, work: Array) -> None:
-    """One step of column c; soil (cells,) is moved on, work as in `conduction.step`.
+    """Advance column c by one step, with freezing and thawing.
+
+    `soil` (cells,) is changed in place; `work` as in `conduction.step`.
 
     Parameters
     ----------
@@ -65,7 +67,7 @@ def _held(c: int, columns: Columns, i: int, soil_c: float) -> float:
 def _net_heat(
     c: int, columns: Columns, drive: tuple[float, float, float], conductance: Array, soil: Array, work: Array
 ) -> None:
-    """Heat into each cell [W/m²], in row 5 of work."""
+    """Write the net heat into each cell to row 5 of work [W/m²]."""
     a, b, deep_c = drive
     net, cells = work[5], len(soil)
     above = a - b * soil[0]
@@ -78,7 +80,10 @@ def _net_heat(
 
 @lean
 def _stage(c: int, columns: Columns, reach: float, drive: tuple[float, float, float], soil: Array, work: Array) -> None:
-    """Move the soil to where its heat, less what flows in meanwhile, is as wanted in row 4 of work."""
+    """Solve one implicit stage.
+
+    The enthalpy minus the heat that flows in meanwhile has to reach the target in row 4 of work.
+    """
     wanted, net, conductance, missing = work[4], work[5], work[6], work[7]
     for round_ in range(MOST_ROUNDS):
         _net_heat(c, columns, drive, conductance, soil, work)
@@ -96,7 +101,7 @@ def _stage(c: int, columns: Columns, reach: float, drive: tuple[float, float, fl
 
 @lean
 def _change(c: int, columns: Columns, reach: float, b: float, soil: Array, work: Array) -> None:
-    """Newton's change [K] for the heat missing in row 7 of work, left there."""
+    """Write the Newton step [K] for the residual in row 7 of work to the same row."""
     conductance, missing, upper = work[6], work[7], work[8]
     pivot, lowered = 1.0, 0.0
     for i in range(len(soil)):
@@ -115,7 +120,10 @@ def _change(c: int, columns: Columns, reach: float, b: float, soil: Array, work:
 
 @lean
 def _safeguarded(before: float, after: float) -> float:
-    """Never across a kink of the enthalpy at one go: stop just beyond it, so that the next slope is the right one."""
+    """Limit a Newton step that would cross a kink of the enthalpy.
+
+    It stops just beyond the kink, so that the next slope is the right one.
+    """
     cold = -FREEZING_RANGE_K
     if before >= 0:
         return -_A_HAIR if after < 0 else after
@@ -129,8 +137,15 @@ WORK_ROWS = 11
 
 
 class Ready(NamedTuple):
-    """Unfrozen columns prepared for steps of one length. held [W/m²K]: capacity over what a stage reaches, (columns, cells);
-    lift, share: factors of the elimination upwards and of the way back, (columns, cells)."""
+    """Factors of the elimination for unfrozen columns and one length of step.
+
+    Attributes
+    ----------
+    held : ndarray
+        Heat capacity over the length of a stage, (columns, cells) [W/m²K].
+    lift, share : ndarray
+        Factors of the upward elimination and of the substitution, (columns, cells).
+    """
 
     step_s: float
     held: Array
@@ -139,7 +154,7 @@ class Ready(NamedTuple):
 
 
 def prepare(columns: Columns, step_s: float) -> Ready:
-    """Columns ready to be stepped.
+    """Factorise the columns for steps of one length.
 
     Parameters
     ----------
@@ -162,7 +177,7 @@ def prepare(columns: Columns, step_s: float) -> Ready:
 
 @woven
 def step(c: int, columns: Columns, ready: Ready, drive: tuple[float, float, float], soil: Array, work: Array) -> bool:
-    """One step of column c; whether it then holds ice.
+    """Advance column c by one step and return whether it then holds ice.
 
     Parameters
     ----------
@@ -199,8 +214,11 @@ def step(c: int, columns: Columns, ready: Ready, drive: tuple[float, float, floa
 
 @lean
 def _unfrozen(c: int, columns: Columns, ready: Ready, drive: tuple[float, float, float], soil: Array, work: Array) -> float:
-    """Mean in row 0, end in row 4 of work; the coldest that any cell came to. Each sweep upwards builds its right-hand side
-    and eliminates, each sweep downwards solves."""
+    """Advance an unfrozen column and return the lowest temperature of any cell.
+
+    The mean is left in row 0 and the end in row 4 of work. Each sweep upwards builds its right-hand side and eliminates,
+    each sweep downwards solves.
+    """
     a, b, deep_c = drive
     last, side = len(soil) - 1, columns.side_per_s[c]
     capacity, conductance = columns.capacity[c], columns.conductance[c]

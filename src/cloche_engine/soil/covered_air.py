@@ -53,9 +53,19 @@ FOGS_FROM = 0.85
 
 
 class Cover(NamedTuple):
-    """A cover over a column in an hour: as in `CoverKind`, with blankets worked in; opening: 0-1 as said; above_c: warmth a
-    rule opens at, inf where there is none; light, exchange, loss: factors of its light, of its leakage and of what it lets out
-    by conduction and infrared."""
+    """A cover over a column during one hour, with blankets included.
+
+    Fields not listed here are those of `CoverKind`.
+
+    Attributes
+    ----------
+    opening : float
+        Opening that was set, 0-1.
+    above_c : float
+        Air temperature above which a rule opens the cover [°C], inf without a rule.
+    light, exchange, loss : float
+        Factors of its transmission, air exchange, and loss by conduction and infrared.
+    """
 
     solar: float
     absorbs: float
@@ -83,7 +93,7 @@ FACTORS_OF_COVER = 3
 
 
 class Inside(NamedTuple):
-    """Under the cover: air, the faces of the cover [°C], the opening in force 0-1, the air's vapour [kPa]."""
+    """State under a cover: air and both faces of the cover [°C], opening in force 0-1, vapour pressure [kPa]."""
 
     air_c: float
     inner_c: float
@@ -94,7 +104,7 @@ class Inside(NamedTuple):
 
 @lean
 def air_exchange_w_m2k(cover: Cover, wind: float, warmer_k: float, opening: float) -> float:
-    """Heat carried by air passing in and out, per ground area and kelvin.
+    """Return the heat carried by air exchange per ground area and kelvin [W/m²K].
 
     Parameters
     ----------
@@ -117,7 +127,7 @@ def air_exchange_w_m2k(cover: Cover, wind: float, warmer_k: float, opening: floa
 def covered_balance(
     soil_surface: SoilSurface, cover: Cover, hour: Hour, first_c: float, surface_c: float, before: Inside
 ) -> tuple[Balance, Inside]:
-    """Balance of covered ground and the state inside.
+    """Solve the energy balance of covered ground and return it with the state inside.
 
     Parameters
     ----------
@@ -171,7 +181,7 @@ def _all_toward(start: Inside, end: Inside, part: float) -> Inside:
 
 @lean
 def fog_on(vapour_kpa: float, inner_c: float) -> float:
-    """Share of a cover that is fogged, 0-1, by the vapour under it and its inner face.
+    """Return the fraction of the cover that is fogged, 0-1.
 
     Parameters
     ----------
@@ -186,14 +196,17 @@ def fog_on(vapour_kpa: float, inner_c: float) -> float:
 
 @lean
 def _ruled(cover: Cover, air_c: float) -> float:
-    """As far as a rule would open it at that warmth inside."""
+    """Return how far a rule opens the cover at this air temperature."""
     return min(max((air_c - cover.above_c) / RULE_SPAN_K, 0.0), 1.0) * cover.opening
 
 
 @lean
 def _free(difference_k: float, rising: float) -> float:
-    """Free convection [W/m²K] upwards from a face warmer by difference_k, little where it is colder. No face is of one warmth:
-    about no difference a part of it is warmer than the air and a part colder, and one passes into the other."""
+    """Return the free convection upwards from a face warmer by `difference_k` [W/m²K], small where it is colder.
+
+    No face has a uniform temperature. Around zero, part of it is warmer than the air and part colder, so the two cases are
+    blended.
+    """
     spread_k = np.sqrt(difference_k**2 + UNEVEN_K**2)
     warmer = (1.0 + difference_k / spread_k) / 2
     return (LAYERED_W_M2K + warmer * (rising - LAYERED_W_M2K)) * np.cbrt(spread_k)
@@ -201,7 +214,7 @@ def _free(difference_k: float, rising: float) -> float:
 
 @lean
 def _tangent(temperature_c: float) -> tuple[float, float]:
-    """Saturation pressure as p + c T about a temperature [kPa, kPa/K]."""
+    """Return the saturation vapour pressure as p + c T around a temperature [kPa, kPa/K]."""
     pressure, curve = vapour_curve(temperature_c)
     return pressure - curve * temperature_c, curve
 
@@ -217,7 +230,10 @@ def _round(
     fog: float,
     opening: float,
 ) -> tuple[Balance, Inside]:
-    """All terms linearised about a guess, and the temperatures eliminated from the outside inwards; fog, opening: in force."""
+    """Solve the balance linearised around a guess.
+
+    The temperatures are eliminated from the outside inwards, with the given fog and opening in force.
+    """
     infrared = cover.infrared + fog * (cover.wet_infrared - cover.infrared)
     emissivity = cover.emissivity + fog * (cover.wet_emissivity - cover.emissivity)
     infrared, emissivity = min(infrared * cover.loss, 1.0 - emissivity), min(emissivity * cover.loss, 1.0 - infrared)

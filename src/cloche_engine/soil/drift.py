@@ -1,4 +1,4 @@
-"""How the forecast drifts from what was read, and random draws that repeat."""
+"""Drift of the forecast from the readings, and reproducible random draws."""
 
 from __future__ import annotations
 
@@ -13,7 +13,9 @@ Array = NDArray[np.float64]
 
 
 def balanced(rng: np.random.Generator, *shape: int) -> Array:
-    """Standard normals of a shape, members along the last axis; with more than one member their mean is exactly nothing.
+    """Draw standard normals with members along the last axis.
+
+    With more than one member their mean is exactly zero.
 
     Parameters
     ----------
@@ -29,8 +31,21 @@ def balanced(rng: np.random.Generator, *shape: int) -> Array:
 
 @dataclass(frozen=True)
 class Wandering:
-    """How a place strays: SD of its level [K], passing and staying, and of its swing (share), days over which each is
-    forgotten, SD of a reading's scatter [K]: probe, spot, depth, the hour's cloud; SD of the wetness nobody logged."""
+    """Size and duration of the drift of a place from its simulated course.
+
+    Attributes
+    ----------
+    level_k, level_d : float
+        Standard deviation of the short-lived offset [K] and its e-folding time [days].
+    stays_k, stays_d : float
+        The same of the lasting offset.
+    gain, gain_d : float
+        Standard deviation of the relative change of the daily swing and its e-folding time [days].
+    scatter_k : float
+        Standard deviation of a single reading [K]: probe, position, depth, passing clouds.
+    unlogged_sd : float
+        Standard deviation of the wetness from water that nobody logged.
+    """
 
     level_k: float = 1.0
     level_d: float = 6.0
@@ -43,7 +58,7 @@ class Wandering:
 
 
 def kernel(hour_a: Array, hour_b: Array, days: float) -> Array:
-    """Correlation of an Ornstein-Uhlenbeck process between two sets of hours: (a, b).
+    """Return the correlation of an Ornstein-Uhlenbeck process between two sets of hours, (a, b).
 
     Parameters
     ----------
@@ -63,14 +78,14 @@ def kernel(hour_a: Array, hour_b: Array, days: float) -> Array:
 
 
 class ReadingKernel:
-    """Hours of readings, and how alike processes are between any two of them, reckoned once for each length."""
+    """Correlations between the hours of the readings, computed once for each e-folding time."""
 
     def __init__(self, hour: Array) -> None:
         self.hour = hour
         self._known: dict[float, Array] = {}
 
     def over(self, days: float) -> Array:
-        """Correlation of a process forgotten in so many days, (readings, readings).
+        """Return the correlation between all readings for an e-folding time, (readings, readings).
 
         Parameters
         ----------
@@ -83,7 +98,7 @@ class ReadingKernel:
 
 
 def covariance(wandering: Wandering, alike: ReadingKernel, swing_k: Array, scatter: Array) -> Array:
-    """Of the readings about the course, (readings, readings) [K²].
+    """Return the covariance of the readings about the course, (readings, readings) [K²].
 
     Parameters
     ----------
@@ -115,7 +130,16 @@ def _level(wandering: Wandering, hour_a: Array, hour_b: Array) -> Array:
 
 @dataclass(frozen=True)
 class Drift:
-    """Level and gain as the readings tell them. residual_k: readings less the fitted course; swing_k, scatter: as above."""
+    """Drift of a place as estimated from its readings.
+
+    Attributes
+    ----------
+    wandering : Wandering
+        Size and duration of the drift.
+    hour, residual_k, swing_k, scatter : ndarray
+        Hours of the readings, readings minus the fitted course [K], the course minus its daily mean [K], and the factor of
+        each reading's variance, (readings,).
+    """
 
     wandering: Wandering
     hour: Array
@@ -124,7 +148,7 @@ class Drift:
     scatter: Array
 
     def expected_k(self, keep: Array | None = None) -> Array:
-        """Level plus gain times swing at each reading as all (or those of `keep`) tell it.
+        """Return the expected offset at each reading, given all readings or those in `keep`, (readings,) [K].
 
         Parameters
         ----------
@@ -139,7 +163,7 @@ class Drift:
         return np.asarray(signal[:, mine] @ np.linalg.solve(total[np.ix_(mine, mine)], self.residual_k[mine]))
 
     def draw(self, days: int, members: int, rng: np.random.Generator) -> tuple[Array, Array]:
-        """Level [K] and gain at the middays of days from day 0, (days, members): one draw a member, given the readings.
+        """Draw the offset [K] and the change of swing at the midday of each day, given the readings, (days, members).
 
         Parameters
         ----------
@@ -168,7 +192,7 @@ class Drift:
 
 
 def apply(trajectory_c: Array, shift_k: Array, factor: Array) -> Array:
-    """A course with a shift and a factor of its daily swing worked in.
+    """Add a shift to a course and scale its daily swing.
 
     Parameters
     ----------
@@ -189,7 +213,7 @@ def apply(trajectory_c: Array, shift_k: Array, factor: Array) -> Array:
 
 
 def hourly(daily: Array) -> Array:
-    """(days, members) at midday to (days * 24, members), straight between middays.
+    """Interpolate daily values at midday, (days, members), to hours, (days * 24, members).
 
     Parameters
     ----------

@@ -13,22 +13,24 @@ DEEP_CELLS_M = (0.11, 0.14, 0.17, 0.22, 0.28, 0.36)
 
 @dataclass(frozen=True)
 class Grid:
-    """Cells from the surface down. thickness_m: (cells,)."""
+    """Cells of a soil column from the surface down; `thickness_m` has the shape (cells,)."""
 
     thickness_m: NDArray[np.float64]
 
     @property
     def centre_m(self) -> NDArray[np.float64]:
-        """Depth of each cell's centre [m], (cells,)."""
+        """Return the depth of each cell centre, (cells,) [m]."""
         return np.asarray(np.cumsum(self.thickness_m) - self.thickness_m / 2)
 
     @property
     def depth_m(self) -> float:
-        """Depth of the lower end [m]."""
+        """Return the depth of the lower end [m]."""
         return float(self.thickness_m.sum())
 
     def between(self, depth_m: ArrayLike) -> tuple[NDArray[np.int64], NDArray[np.float64]]:
-        """Cell centre above each depth (-1: the soil's face), and how far it lies towards the next, 0-1: (depths,) each.
+        """Return the interpolation between cell centres for each depth.
+
+        Gives the index of the centre above (-1 for the soil surface) and the weight of the one below, 0-1, (depths,) each.
 
         Below the last centre its value.
 
@@ -44,12 +46,15 @@ class Grid:
 
 
 def open_ground() -> Grid:
-    """Twenty-two cells to 1.73 m, about a centimetre apart where seed is sown."""
+    """Return 22 cells down to 1.73 m, about 1 cm thick at sowing depth."""
     return Grid(np.array(TOP_CELLS_M + DEEP_CELLS_M))
 
 
 def small_volume(depth_m: float) -> Grid:
-    """A tray, pot or tub: as many cells as open ground has, twice as thick below as at the top.
+    """Return the cells of a tray, pot or tub.
+
+    There are as many as in open ground, so that both can be simulated side by side; the lowest is twice as thick as the
+    highest.
 
     Parameters
     ----------

@@ -28,7 +28,9 @@ FLUSH_D = 0.8
 
 @lean
 def hotbed_share(days: float, rise_d: float, fade_d: float, flush: float) -> float:
-    """Share of a hotbed's lasting power some days after its fill: it rises over days and fades over weeks; 0 before.
+    """Return the share of a hotbed's lasting power some days after it was filled.
+
+    It rises over days and fades over weeks, and is 0 before the filling.
 
     Parameters
     ----------
@@ -49,7 +51,9 @@ def hotbed_share(days: float, rise_d: float, fade_d: float, flush: float) -> flo
 
 
 def filled_again(fills: Sequence[Heating]) -> tuple[Heating, ...]:
-    """Fills one upon another, in order of their days: each goes on with what the ones before still give when it comes.
+    """Combine several fillings of a hotbed in order of their days.
+
+    Each one continues from what the earlier ones still give.
 
     Parameters
     ----------
@@ -69,9 +73,19 @@ def _still_gives(heap: Heating, hour: float) -> float:
 
 
 class Heat(NamedTuple):
-    """Heating of all cases by the hour, all (hours, cases), without any case if nothing is heated. watts_m2: where no
-    thermostat cuts it; cell: where it enters, probe: where a thermostat looks, start_c, stop_c of it (-inf, inf: always on);
-    of hotbeds rise_d (NO_HOTBED elsewhere), fade_d, flush, filled_h, topped_h (inf: not topped up)."""
+    """Hourly heating of all cases, arrays of (hours, cases), with no case at all if nothing is heated.
+
+    Attributes
+    ----------
+    watts_m2 : ndarray
+        Power without a thermostat's cuts [W/m²].
+    cell, probe : ndarray
+        Cell in which the heat is released and cell in which the thermostat measures.
+    start_c, stop_c : ndarray
+        Thermostat limits [°C], -inf and inf for always on.
+    rise_d, fade_d, flush, filled_h, topped_h : ndarray
+        Course of a hotbed; `rise_d` is NO_HOTBED elsewhere, `topped_h` inf if it was not topped up.
+    """
 
     watts_m2: Array
     cell: Index
@@ -86,12 +100,12 @@ class Heat(NamedTuple):
 
     @property
     def is_ruled(self) -> bool:
-        """Whether a thermostat switches anything."""
+        """Return whether a thermostat switches any source."""
         return bool(np.isfinite(self.start_c).any())
 
 
 def heat_of(heatings: list[tuple[Heating, ...]], grids: list[Grid], hours: int) -> Heat:
-    """The heating of cases over the hours of a run. Where a case has several sources at a time, the one that came last counts.
+    """Return the heating of the cases over a run. Of several sources at one time, the latest counts.
 
     Parameters
     ----------
@@ -131,7 +145,7 @@ def _put(heat: Heat, i: int, heating: Heating, grid: Grid) -> None:
 
 @lean
 def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> float:
-    """Power of a case in an hour [W/m²].
+    """Return the power of a case during an hour [W/m²].
 
     Parameters
     ----------
@@ -156,7 +170,9 @@ def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> floa
 
 @lean
 def is_on(probe_c: float, start_c: float, stop_c: float, was_on: bool) -> bool:
-    """A thermostat's switch: on below start_c, off above stop_c, between them as it was; without one (inf) always on.
+    """Return whether the thermostat is on.
+
+    It turns on below `start_c` and off above `stop_c`, and otherwise stays as it was. Without limits (inf) it is always on.
 
     Parameters
     ----------

@@ -41,7 +41,9 @@ def run_hours(
     between: Between,
     work: Array,
 ) -> None:
-    """From the span's first hour up to its last: in each the surfaces, then the soil, then water and what is recorded.
+    """Advance all columns over a span of hours.
+
+    Each hour solves the surfaces, then the soil, then the water, and records the result.
 
     Parameters
     ----------
@@ -97,7 +99,7 @@ def run_hours(
 
 @woven
 def _surface(c: int, hour: int, top: Top, covers: Array, forcing: Forcing, state: State, between: Between) -> None:
-    """The balance of column c's surface in an hour."""
+    """Solve the surface balance of column c for one hour."""
     first_c = state.soil[c, 0]
     now = Hour(
         forcing.sun[hour, c] * top.sun[c],
@@ -127,7 +129,7 @@ def _surface(c: int, hour: int, top: Top, covers: Array, forcing: Forcing, state
 
 @woven
 def _side_by_side(k: int, hour: int, blocks: Blocks, top: Top, forcing: Forcing, state: State, between: Between) -> None:
-    """A block's soil over an hour, without ice and heat."""
+    """Advance the soil of a block by one hour, without ice and heating."""
     if blocks.sided[k]:
         for j in range(BESIDE):
             c = k * BESIDE + j
@@ -139,7 +141,7 @@ def _side_by_side(k: int, hour: int, blocks: Blocks, top: Top, forcing: Forcing,
 
 @woven
 def _beside_c(c: int, hour: int, top: Top, forcing: Forcing) -> float:
-    """What the air at its sides is as warm as, with the sun on them."""
+    """Return the temperature of the air at the sides, warmed by the sun on them [°C]."""
     return forcing.air[hour, c] + top.side_sun[c] * (forcing.sun[hour, c] * top.sun[c])
 
 
@@ -157,7 +159,7 @@ def _alone(
     between: Between,
     work: Array,
 ) -> None:
-    """Column c's soil over an hour, with ice and heat."""
+    """Advance the soil of column c by one hour, with ice and heating."""
     _stand_beside(c, columns, top, _beside_c(c, hour, top, forcing), state, work)
     drive = (between.a[c], between.b[c], forcing.deep[hour, c])
     if len(heat.cell) > 0 and heat.start_c[hour, top.case[c]] > -np.inf:
@@ -182,7 +184,7 @@ def _end_hour(
     recorded: Recorded,
     between: Between,
 ) -> None:
-    """Column c's surface and water after an hour, and what is recorded of it."""
+    """Advance the surface and water of column c and record the hour."""
     mean_c = between.mean[c]
     flux = between.a[c] - between.b[c] * mean_c[0]
     state.surface[c] = between.s0[c] + between.s1[c] * mean_c[0]
@@ -198,7 +200,7 @@ def _end_hour(
 
 @woven
 def _balance(c: int, top: Top, covers: Array, soil_surface: SoilSurface, now: Hour, state: State) -> Balance:
-    """The surface's balance; moves what stands above it on."""
+    """Return the surface balance and advance what stands above the surface."""
     first_c, surface_c = state.soil[c, 0], state.surface[c]
     if not top.is_covered[c]:
         state.air[c] = state.inner[c] = state.outer[c] = now.air
@@ -218,7 +220,10 @@ def _balance(c: int, top: Top, covers: Array, soil_surface: SoilSurface, now: Ho
 
 @woven
 def _stand_beside(c: int, columns: Columns, top: Top, air_c: float, state: State, work: Array) -> None:
-    """What stands at its side, in row 2 of work. A neighbour comes later in the batch: it has not yet moved on."""
+    """Write the temperature of what stands beside the column to row 2 of work.
+
+    A neighbour comes later in the batch, so it has not yet been advanced.
+    """
     if columns.side_per_s[c, 0] == 0.0:
         return
     for i in range(work.shape[1]):
@@ -227,7 +232,7 @@ def _stand_beside(c: int, columns: Columns, top: Top, air_c: float, state: State
 
 @woven
 def _warm(c: int, hour: int, top: Top, heat: Heat, state: State, work: Array) -> float:
-    """Heat from below [W/m²], in its cell of row 1 of work."""
+    """Add the heating from below to its cell in row 1 of work and return it [W/m²]."""
     if len(heat.cell) == 0:
         return 0.0
     work[1, :] = 0.0
@@ -255,7 +260,10 @@ def _switched(
     state: State,
     work: Array,
 ) -> float:
-    """An hour in FINE steps, between which a thermostat looks; the hour's mean soil in row 0 of work, its mean watts."""
+    """Advance an hour in FINE steps with a thermostat that may switch between them.
+
+    Returns the mean power [W/m²]; the mean soil temperature is left in row 0 of work.
+    """
     watts, last = 0.0, work.shape[0] - 1
     work[last, :] = 0.0
     for _ in range(FINE):
@@ -270,7 +278,7 @@ def _switched(
 
 @woven
 def _keep(hour: int, c: int, case: int, points: Points, mean_c: Array, face_c: float, state: State, recorded: Recorded) -> None:
-    """The hour's means. The soil's face lies below crust, mulch and snow."""
+    """Record the means of the hour. The soil surface lies below crust, mulch and snow."""
     for d in range(points.above.shape[1]):
         above, part = points.above[case, d], points.part[case, d]
         upper = face_c if above < 0 else mean_c[above]

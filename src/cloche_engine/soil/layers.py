@@ -22,7 +22,7 @@ FREEZING_RANGE_K = 0.1
 
 
 class Columns(NamedTuple):
-    """What the ground of each column is made of: (columns, cells), (columns, cells - 1) or (columns,).
+    """Thermal properties of all columns, arrays of (columns, cells), (columns, cells - 1) or (columns,).
 
     capacity [J/m²K] of each cell unfrozen and frozen; latent [J/m²] of its water; conductance [W/m²K] between
     neighbouring centres, unfrozen and frozen; top from the face to the first centre; bottom from the last centre to below;
@@ -41,7 +41,7 @@ class Columns(NamedTuple):
 
 @compiled
 def ice_share(soil_c: Array | float) -> Array:
-    """Share of the water that is frozen, 0-1.
+    """Return the fraction of the water that is frozen, 0-1.
 
     Parameters
     ----------
@@ -53,7 +53,7 @@ def ice_share(soil_c: Array | float) -> Array:
 
 @compiled
 def enthalpy(soil_c: Array | float, capacity: Array | float, frozen_capacity: Array | float, latent: Array | float) -> Array:
-    """Heat held above unfrozen ground at 0 °C [J/m²]; numbers or arrays.
+    """Return the heat content relative to unfrozen ground at 0 °C [J/m²], for numbers or arrays.
 
     Parameters
     ----------
@@ -72,7 +72,7 @@ def enthalpy(soil_c: Array | float, capacity: Array | float, frozen_capacity: Ar
 
 @compiled
 def heat_slope(soil_c: float, capacity: float, frozen_capacity: float, latent: float) -> float:
-    """Derivative of `enthalpy` [J/m²K].
+    """Return the derivative of `enthalpy` with respect to temperature [J/m²K].
 
     Parameters
     ----------

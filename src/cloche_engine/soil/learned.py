@@ -43,10 +43,25 @@ LATELY_KNOTS = 3
 
 @dataclass(frozen=True)
 class Learned:
-    """A place as its readings tell it, in units of the prior's SD: its numbers by name, then the knots of the wetness nobody
-    logged, the first at first_h. mean (numbers,), spread (numbers, numbers) a root of the covariance; what drifts; slope
-    (readings, numbers): how the course at the readings used answers; used: their places among the readings given; covers:
-    kinds that stood over them."""
+    """Posterior of a place given its readings, in units of the prior's standard deviation.
+
+    Attributes
+    ----------
+    mean : ndarray
+        Parameters by name, then the knots of the unlogged wetness, (numbers,).
+    spread : ndarray
+        A root of the posterior covariance, (numbers, numbers).
+    first_h : float
+        Hour of the first knot.
+    drift : Drift
+        Drift from the fitted course.
+    slope : ndarray
+        Derivative of the course at the readings, (readings, numbers).
+    used : ndarray
+        Indices of the readings that were used.
+    covers : tuple of str
+        Kinds of cover that stood over the readings.
+    """
 
     names: tuple[str, ...]
     mean: Array
@@ -58,7 +73,9 @@ class Learned:
     covers: tuple[str, ...] = ()
 
     def draws(self, members: int, rng: np.random.Generator, hours: int) -> tuple[Parameters, Array, Array]:
-        """One place a member, its start_k (members,) and the wetness added (hours, members).
+        """Draw parameters, `start_k` and unlogged wetness for every member.
+
+        `start_k` has the shape (members,), the wetness (hours, members).
 
         Parameters
         ----------
@@ -85,7 +102,9 @@ class Learned:
         return *parameters_of(self.names + rest, z), unlogged_wetness.hourly(knots, self.first_h, hours)
 
     def elsewhere(self, parameters: Parameters, rng: np.random.Generator) -> Parameters:
-        """The same place under a cover of a kind that never stood there: as far as its kind is known anywhere.
+        """Return the parameters of the place under a kind of cover that never stood there.
+
+        The cover's own parameters come from what is known of that kind elsewhere.
 
         Parameters
         ----------
@@ -100,7 +119,7 @@ class Learned:
         return replace(parameters, **free)
 
     def since(self, hour: float) -> Learned:
-        """The same on a clock that starts at an hour of this one.
+        """Return the posterior on a clock that starts at an hour of this one.
 
         Parameters
         ----------
@@ -110,7 +129,9 @@ class Learned:
         return replace(self, drift=replace(self.drift, hour=self.drift.hour - hour), first_h=self.first_h - hour)
 
     def factor(self, name: str) -> tuple[float, float, float]:
-        """Median, and the ends of the middle 80 %, of one of the numbers; kelvin for those in _k, else a factor.
+        """Return the median and the 10th and 90th percentile of one parameter.
+
+        The unit is kelvin for names that end in _k; all others are factors.
 
         Parameters
         ----------
@@ -123,8 +144,9 @@ class Learned:
         return (low, mid, high) if name.endswith("_k") else (float(np.exp(low)), float(np.exp(mid)), float(np.exp(high)))
 
     def lately_wetter(self) -> tuple[float, float, float]:
-        """How much wetness was added in the days before the newest reading, against those before them: middle, and the ends of
-        the middle 80 %. Zeros where the readings span too little to tell.
+        """Return how much wetter the days before the newest reading were than those before them.
+
+        Gives the median and the 10th and 90th percentile, or zeros where the readings cover too short a time.
         """
         own, hours = len(self.names), self.drift.hour - self.first_h
         if not len(hours) or len(self.mean) == own or np.ptp(hours) < 2 * LATELY_KNOTS * 24 * unlogged_wetness.KNOT_D:
@@ -138,7 +160,7 @@ class Learned:
 
 
 def names_for(place: Place) -> tuple[str, ...]:
-    """What can be learned of a place.
+    """Return the names of the parameters that can be estimated for a place.
 
     Parameters
     ----------
@@ -157,7 +179,9 @@ def names_for(place: Place) -> tuple[str, ...]:
 
 
 def bounds_of(names: tuple[str, ...], count: int) -> Array:
-    """How far each number may lie from its description, in units of the prior's SD, (count,): numbers by name, then knots.
+    """Return the bounds of the parameters by name, then of the knots, (count,).
+
+    They are distances from the description in units of the prior's standard deviation.
 
     Parameters
     ----------
@@ -179,7 +203,7 @@ def bounds_of(names: tuple[str, ...], count: int) -> Array:
 
 
 def parameters_of(names: tuple[str, ...], z: Array) -> tuple[Parameters, Array]:
-    """Parameters and start_k from (names, members) in units of the prior.
+    """Convert (names, members) in units of the prior to parameters and `start_k`.
 
     Parameters
     ----------

@@ -17,9 +17,21 @@ MINERAL_DENSITY_KG_M3 = 2700.0
 
 @dataclass(frozen=True)
 class Texture:
-    """A soil's constant make-up, as shares of its volume. quartz: share of the mineral part. moist: usual degree of
-    saturation in spring beds (assumption). Its top's water [mm]: pool at the very surface, store in the centimetres below, both
-    at field capacity; above: how much more it takes up before it runs off; drains_h: hours in which that falls to a third."""
+    """Constant properties of a soil; shares are of its volume.
+
+    Attributes
+    ----------
+    quartz : float
+        Fraction of the mineral part that is quartz.
+    moist : float
+        Usual degree of saturation in spring beds (assumption).
+    pool_mm, store_mm : float
+        Water at the surface and in the next few centimetres at field capacity [mm].
+    above_mm : float
+        Further water taken up before any runs off [mm].
+    drains_h : float
+        Hours until a third of that is left.
+    """
 
     mineral: float
     organic: float
@@ -33,7 +45,7 @@ class Texture:
 
     @property
     def pores(self) -> float:
-        """Share of the volume that air and water fill."""
+        """Return the porosity, the fraction filled with air and water."""
         return 1.0 - self.mineral - self.organic
 
 
@@ -59,7 +71,7 @@ several (common practice, no source)."""
 
 
 def heat_capacity_j_m3k(texture: Texture, saturation: float) -> float:
-    """Volumetric heat capacity [J/m³K] at a degree of saturation 0-1 [deVries1963].
+    """Return the volumetric heat capacity at a degree of saturation 0-1 [J/m³K] [deVries1963].
 
     Parameters
     ----------
@@ -78,7 +90,7 @@ def heat_capacity_j_m3k(texture: Texture, saturation: float) -> float:
 
 
 def conductivity_w_mk(texture: Texture, saturation: float, frozen: bool = False) -> float:
-    """Thermal conductivity [W/mK] at a degree of saturation 0-1 [Johansen1975].
+    """Return the thermal conductivity at a degree of saturation 0-1 [W/mK] [Johansen1975].
 
     Parameters
     ----------
@@ -110,7 +122,7 @@ def conductivity_w_mk(texture: Texture, saturation: float, frozen: bool = False)
 
 
 def water_share(texture: Texture, saturation: float) -> float:
-    """Volume of water in a volume of soil [m³/m³].
+    """Return the volumetric water content [m³/m³].
 
     Parameters
     ----------

@@ -26,9 +26,19 @@ Covers = tuple[CoverPeriod, ...]
 
 @dataclass(frozen=True)
 class Drawn:
-    """A place in all its members. parameters and start_k (members,); elsewhere: its parameters under covers of other kinds than
-    those in `covers`, of which it has been read; unlogged_wetness: wetness added (hours, members); level [K] and gain
-    of its drift, (days, members)."""
+    """Parameters and drift of a place for every member.
+
+    Attributes
+    ----------
+    parameters, start_k : Parameters, ndarray
+        One value per member, (members,).
+    elsewhere : Parameters
+        The parameters under kinds of cover for which the place has no readings; `covers` lists those for which it has.
+    unlogged_wetness : ndarray
+        Wetness added, (hours, members).
+    level, gain : ndarray
+        Offset [K] and relative change of the daily swing, (days, members).
+    """
 
     parameters: Parameters
     elsewhere: Parameters
@@ -40,7 +50,7 @@ class Drawn:
 
 
 def draw(learned: Learned, hours: int, members: int, seed: int) -> Drawn:
-    """Same seed, same answer to the digit.
+    """Draw the members of a place. The same seed gives identical values.
 
     Parameters
     ----------
@@ -62,7 +72,7 @@ def draw(learned: Learned, hours: int, members: int, seed: int) -> Drawn:
 
 
 def with_drift(trajectory: Trajectory, level: Array, gain: Array) -> Trajectory:
-    """A simulated course with each member's drift in its soil; air is left as it is.
+    """Add each member's drift to the soil of a simulated course; the air is unchanged.
 
     Parameters
     ----------
@@ -83,7 +93,7 @@ def with_drift(trajectory: Trajectory, level: Array, gain: Array) -> Trajectory:
 def run(
     place: Place, learned: Learned, weather: HourlyWeather, depths_m: Sequence[float], members: int, seed: int
 ) -> Trajectory:
-    """Hourly course of a known place.
+    """Simulate the hourly course of a place with its drift.
 
     Parameters
     ----------
@@ -107,8 +117,7 @@ def run(
 
 @dataclass(frozen=True)
 class Variant:
-    """Another way for a place to go on: its bed, with other heat below it, under some covers, in some weather; a bed of the
-    same cells."""
+    """An alternative for the days ahead: the bed or its heat, the covers, the weather. The cells stay the same."""
 
     bed: Bed
     covers: Covers
@@ -117,8 +126,19 @@ class Variant:
 
 @dataclass(frozen=True)
 class Checkpoint:
-    """A known place stopped at a midnight, from which the hours of `place` count. behind: its course up to then, without drift;
-    ahead: the weather from then on; drawn: wetness from then on, level and gain from the day before."""
+    """A place stopped at midnight, from which its days ahead can be simulated in several variants.
+
+    Hours of `place` count from that midnight.
+
+    Attributes
+    ----------
+    behind : Trajectory
+        Course up to then, without drift.
+    ahead : HourlyWeather
+        Weather from then on.
+    drawn : Drawn
+        Unlogged wetness from then on, offset and gain from the day before.
+    """
 
     place: Place
     behind: Trajectory
@@ -126,7 +146,9 @@ class Checkpoint:
     drawn: Drawn
 
     def simulate_covers(self, ways: Sequence[Covers], days: int) -> list[Trajectory]:
-        """The days ahead under each of some covers, as a full run of each would have them. Two threads share them out.
+        """Return the days ahead under each of several sets of covers, identical to a full run of each.
+
+        Two threads share the work.
 
         Parameters
         ----------
@@ -149,7 +171,7 @@ class Checkpoint:
             return [trajectory for part in parts for trajectory in part]
 
     def varied(self, variants: Sequence[Variant], days: int) -> list[Trajectory]:
-        """The days ahead in each variant.
+        """Return the days ahead in each variant.
 
         Parameters
         ----------
@@ -164,12 +186,12 @@ class Checkpoint:
         return [self._drifted(trajectory, run).cut(days * 24) for trajectory in simulate(cases, self.behind.depths_m)]
 
     def _under(self, case: Case, covers: Covers) -> Case:
-        """What its readings told of one kind of cover is not so of another."""
+        """Return the case under these covers. Cover parameters apply only to the kind they were estimated for."""
         other = bool(covers) and not any(cover.kind.key in self.drawn.covers for cover in covers)
         return replace(case, covers=covers, parameters=self.drawn.elsewhere if other else case.parameters)
 
     def later(self, days: int) -> Checkpoint:
-        """The same stopped so many days on, under the covers it has till then.
+        """Return the checkpoint some days later, under the same covers until then.
 
         Parameters
         ----------
@@ -182,7 +204,7 @@ class Checkpoint:
         return _checkpoint(self.place, trajectory, self.ahead, self.drawn, days, drift_from=days)
 
     def whole(self) -> Trajectory:
-        """All of it under the covers it has, from the run's first hour on, without drift."""
+        """Return the whole course under the present covers, from the first hour of the run, without drift."""
         ahead = simulate([self._case(self.ahead)], self.behind.depths_m)[0]
         parts = {name: np.concatenate([before, getattr(ahead, name)]) for name, before in self.behind.hourly.items()}
         return Trajectory(ahead.depths_m, end=ahead.end, end_beside=ahead.end_beside, **parts)
@@ -199,7 +221,7 @@ class Checkpoint:
 
 
 def stop(place: Place, drawn: Drawn, weather: HourlyWeather, depths_m: Sequence[float], day: int) -> Checkpoint:
-    """Run a place up to the midnight that begins a day, at least one day in.
+    """Simulate a place up to the midnight that begins a day, which has to be day 1 or later.
 
     Parameters
     ----------

@@ -22,7 +22,15 @@ GROUND_ABOVE_AIR_K = 1.0
 
 @dataclass(frozen=True)
 class AnnualWave:
-    """Mean [°C], half swing [K] and warmest day of the year of the soil's surface; damping depth of the year [m]."""
+    """Annual wave of the soil temperature.
+
+    Attributes
+    ----------
+    mean_c, half_swing_k, warmest_day : float
+        Mean [°C], amplitude [K] and warmest day of the year at the surface.
+    damping_m : float
+        Damping depth of the annual wave [m].
+    """
 
     mean_c: float
     half_swing_k: float
@@ -31,7 +39,7 @@ class AnnualWave:
 
     @classmethod
     def of_months(cls, monthly_c: Array) -> AnnualWave:
-        """Through twelve monthly means of the air, January first: their first harmonic.
+        """Return the first harmonic of twelve monthly means of the air, January first.
 
         Parameters
         ----------
@@ -44,7 +52,7 @@ class AnnualWave:
         return cls(float(np.mean(monthly_c)) + GROUND_ABOVE_AIR_K, float(abs(wave)), float(warmest))
 
     def at(self, day_of_year: ArrayLike, depth_m: ArrayLike) -> Array:
-        """Temperature [°C] at days and depths; the two broadcast.
+        """Return the temperature at days of the year and depths, which are broadcast together [°C].
 
         Parameters
         ----------
@@ -70,7 +78,10 @@ START_D = 4
 
 @dataclass(frozen=True)
 class Place:
-    """wave: the year in its deep ground. covers and the bed's events count hours from the weather's first midnight."""
+    """A place with its bed, its covers and the annual wave of its deep ground.
+
+    Hours of the covers and of the bed's events count from the first midnight of the weather.
+    """
 
     bed: Bed
     wave: AnnualWave
@@ -83,7 +94,7 @@ class Place:
         start_k: Array | None = None,
         unlogged_wetness: Array | None = None,
     ) -> Case:
-        """Ready to simulate.
+        """Return the case to simulate.
 
         Parameters
         ----------
@@ -103,7 +114,7 @@ class Place:
         return Case(self.bed, weather, parameters, start + shift[:, None] * reach, deep, self.covers, unlogged_wetness)
 
     def shifted(self, hours: float) -> Place:
-        """The same for weather that starts `hours` later.
+        """Return the place for weather that starts some hours later.
 
         Parameters
         ----------
@@ -116,7 +127,7 @@ class Place:
         return replace(self, covers=moved, bed=replace(self.bed, heating=heating).with_events(*events))
 
     def deep_c(self, weather: HourlyWeather) -> Array:
-        """Temperature below the column [°C], (hours,).
+        """Return the temperature below the column, (hours,) [°C].
 
         Parameters
         ----------
@@ -137,7 +148,10 @@ class Place:
         return grid.centre_m
 
     def _start_c(self, weather: HourlyWeather, parameters: Parameters) -> Array:
-        """Profiles (members, cells): deep the year's wave, at the top the first days' air."""
+        """Return the soil profiles at the first hour, (members, cells) [°C].
+
+        They blend from the annual wave in depth to the air of the first days at the top.
+        """
         depth, members = self._depth_m, len(parameters.sun)
         air = np.broadcast_to(weather.air_c[: START_D * 24].mean(axis=0), (members,))
         if self.bed.volume:

@@ -21,7 +21,7 @@ MOST_FOCUS = 4.0
 
 
 def sun_on(bed: Bed, weather: HourlyWeather) -> Array:
-    """Sun arriving on the bed's plane [W/m²], (hours, members).
+    """Return the sun on the plane of the bed, (hours, members) [W/m²].
 
     Parameters
     ----------
@@ -41,7 +41,9 @@ def sun_on(bed: Bed, weather: HourlyWeather) -> Array:
 
 
 def low_sun_on(bed: Bed, weather: HourlyWeather) -> tuple[Array, Array]:
-    """Beam on upright faces beside the bed: what a sloping lid, walls and hoops catch of a low sun beyond a level pane.
+    """Return the direct sun on vertical faces beside the bed [W/m²].
+
+    This is what a sloping lid, walls and hoops catch of a low sun in addition to a level pane.
 
     Parameters
     ----------
@@ -64,7 +66,9 @@ def low_sun_on(bed: Bed, weather: HourlyWeather) -> tuple[Array, Array]:
 
 
 def puddles_on(weather: HourlyWeather) -> Array:
-    """Share of a film upon the ground on which rain stands: it fills hollows, and dries by the sun and the air.
+    """Return the fraction of a film on the ground that is under puddles.
+
+    Rain fills the hollows, and sun and air dry them.
 
     Parameters
     ----------
@@ -86,7 +90,7 @@ def puddles_on(weather: HourlyWeather) -> Array:
 
 
 def _focus(bed: Bed, weather: HourlyWeather) -> Array:
-    """Beam on the slope over beam on the level, (hours,)."""
+    """Return the ratio of direct sun on the slope to that on level ground, (hours,)."""
     if bed.slope_deg == 0:
         return np.ones(len(weather))
     height, slope = weather.sun.elevation_rad, np.radians(bed.slope_deg)

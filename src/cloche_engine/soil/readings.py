@@ -12,9 +12,14 @@ from numpy.typing import NDArray
 
 @dataclass(frozen=True)
 class Readings:
-    """Soil readings of one place, in any order; three arrays of the same length.
+    """Soil readings of one place in any order, arrays of (readings,).
 
-    hour: hours since midnight of day 0, fractional. depth_m [m]. temperature_c [°C].
+    Attributes
+    ----------
+    hour : ndarray
+        Hours since midnight of day 0.
+    depth_m, temperature_c : ndarray
+        Depth [m] and temperature [°C].
     """
 
     hour: NDArray[np.float64]
@@ -26,8 +31,11 @@ class Readings:
 
 
 class What(IntEnum):
-    """What was seen under a cover besides its soil: the air at that moment, its lowest and highest since the thermometer was
-    set back; soil warmer than that of a bare bed beside it; of a room the same three of its air."""
+    """Quantity observed under a cover besides the soil temperature.
+
+    These are the air at that moment, its minimum and maximum since the thermometer was reset, the gain of the soil over a
+    bare bed beside it, and for a room the first three of its air.
+    """
 
     AIR = 0
     LOWEST = 1
@@ -49,9 +57,21 @@ GUESSED = 2.0
 
 @dataclass(frozen=True)
 class AuxiliaryObservations:
-    """What was seen under covers, arrays of one length. what: values of `What`; hour, since_h: hours since midnight of day 0,
-    an extreme's span; depth_m: of a gain, else 0; value: [°C], of a gain [K]; guessed: whether the cover's opening was guessed
-    then."""
+    """Observations under covers, arrays of (rows,).
+
+    Attributes
+    ----------
+    what : ndarray
+        Values of `What`.
+    hour, since_h : ndarray
+        Hour of the observation and start of a minimum's or maximum's period [h since midnight of day 0].
+    depth_m : ndarray
+        Depth of a gain [m], otherwise 0.
+    value : ndarray
+        Temperature [°C], or gain [K].
+    guessed : ndarray
+        Whether the cover's opening had to be assumed.
+    """
 
     what: NDArray[np.int64]
     hour: NDArray[np.float64]
@@ -67,7 +87,7 @@ class AuxiliaryObservations:
     def of(
         cls, rows: Sequence[tuple[What, float, float, float, float]], guessed: Sequence[bool] | None = None
     ) -> AuxiliaryObservations:
-        """From (what, hour, since_h, depth_m, value).
+        """Build the observations from rows of (what, hour, since_h, depth_m, value).
 
         Parameters
         ----------
@@ -82,7 +102,7 @@ class AuxiliaryObservations:
         return cls(np.array(what, dtype=np.int64), hour, since_h, depth_m, value, doubts)
 
     def within(self, first_h: float, last_h: float) -> AuxiliaryObservations:
-        """Those whose whole span lies between two hours.
+        """Return the observations whose whole period lies between two hours.
 
         Parameters
         ----------
@@ -96,7 +116,7 @@ class AuxiliaryObservations:
         return AuxiliaryObservations(self.what[mine], *where, self.value[mine], self.guessed[mine])
 
     def shifted(self, hours: float) -> AuxiliaryObservations:
-        """The same for a clock that starts `hours` later.
+        """Return the observations on a clock that starts some hours later.
 
         Parameters
         ----------
@@ -107,11 +127,11 @@ class AuxiliaryObservations:
 
     @property
     def scatter_k(self) -> NDArray[np.float64]:
-        """Of each row, (rows,)."""
+        """Return the standard deviation of each observation, (rows,) [K]."""
         return np.array([SCATTER_K[What(w)] for w in self.what]) * np.where(self.guessed, GUESSED, 1.0)
 
     def covariance(self, factor: NDArray[np.float64] | float = 1.0) -> NDArray[np.float64]:
-        """Of what was seen about what was there, (rows, rows) [K²].
+        """Return the covariance of the observation errors, (rows, rows) [K²].
 
         Parameters
         ----------

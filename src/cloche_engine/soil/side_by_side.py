@@ -24,10 +24,23 @@ SWEEPS = 6
 
 
 class Blocks(NamedTuple):
-    """Columns from the first on, as many as fill whole blocks. held, lift, share: of `Ready`; conductance and side [W/m²K]:
-    what passes to the next cell, and to what stands beside; bottom (blocks, BESIDE); sided: whether anything stands beside
-    any of a block, (blocks,). soil, mean, middle, end, push, beside: scratch, (cells, BESIDE); sweep: scratch, (SWEEPS,
-    BESIDE)."""
+    """Columns in blocks of BESIDE, arranged so that one instruction handles a whole block.
+
+    Attributes
+    ----------
+    held, lift, share : ndarray
+        As in `Ready`.
+    conductance, side : ndarray
+        Conductance to the next cell and to what stands beside [W/m²K].
+    bottom : ndarray
+        Conductance below the column, (blocks, BESIDE) [W/m²K].
+    sided : ndarray
+        Whether any column of a block has something beside it, (blocks,).
+    soil, mean, middle, end, push, beside : ndarray
+        Working memory, (cells, BESIDE).
+    sweep : ndarray
+        Working memory, (SWEEPS, BESIDE).
+    """
 
     held: Array
     lift: Array
@@ -46,7 +59,7 @@ class Blocks(NamedTuple):
 
 
 def in_blocks(columns: Columns, ready: Ready) -> Blocks:
-    """Columns laid side by side.
+    """Arrange the columns in blocks.
 
     Parameters
     ----------
@@ -78,7 +91,7 @@ def in_blocks(columns: Columns, ready: Ready) -> Blocks:
 
 @woven
 def fetch(k: int, soil: Array, blocks: Blocks) -> bool:
-    """A block's soil side by side; whether any of its columns is above 0 °C throughout.
+    """Copy the soil of a block and return whether any of its columns is above 0 °C throughout.
 
     Parameters
     ----------
@@ -103,7 +116,9 @@ def fetch(k: int, soil: Array, blocks: Blocks) -> bool:
 
 @lean
 def step_block(k: int, blocks: Blocks, a: Array, b: Array, deep_c: Array) -> None:
-    """One step of the block that was fetched: mean and end are left in it. It holds for columns that `stayed_thawed`.
+    """Advance a fetched block by one step and leave its mean and end in the block.
+
+    The result is valid for columns that `stayed_thawed`.
 
     Parameters
     ----------
@@ -126,7 +141,7 @@ def step_block(k: int, blocks: Blocks, a: Array, b: Array, deep_c: Array) -> Non
 
 @woven
 def stayed_thawed(j: int, blocks: Blocks) -> bool:
-    """Whether column j of the block neither held ice nor came near it.
+    """Return whether column j of the block neither held ice nor came close to it.
 
     Parameters
     ----------
@@ -140,7 +155,10 @@ def stayed_thawed(j: int, blocks: Blocks) -> bool:
 
 @woven
 def _first_up(k: int, blocks: Blocks, deep_c: Array) -> None:
-    """The first stage's right side, eliminated upwards; what passes up and what is carried stay in rows 0 and 1 of sweep."""
+    """Build the right-hand side of the first stage and eliminate it upwards.
+
+    The upward flux and the carried term stay in rows 0 and 1 of sweep.
+    """
     soil, middle, push, sweep = blocks.soil, blocks.middle, blocks.push, blocks.sweep
     held, lift, conductance, side = blocks.held[k], blocks.lift[k], blocks.conductance[k], blocks.side[k]
     last, sided = len(soil) - 1, blocks.sided[k]
@@ -159,8 +177,10 @@ def _first_up(k: int, blocks: Blocks, deep_c: Array) -> None:
 
 @woven
 def _first_down(k: int, blocks: Blocks, a: Array, b: Array) -> None:
-    """The surface, then the first stage downwards; row 2 of sweep keeps the first cell's pivot, row 3 what it wants of the
-    second stage, row 4 the coldest."""
+    """Solve the surface, then the first stage downwards.
+
+    Row 2 of sweep keeps the pivot of the first cell, row 3 its right-hand side in the second stage, row 4 the minimum.
+    """
     middle, sweep, share, lift = blocks.middle, blocks.sweep, blocks.share[k], blocks.lift[k]
     held, side, push = blocks.held[k], blocks.side[k], blocks.push
     for j in range(BESIDE):
@@ -177,7 +197,7 @@ def _first_down(k: int, blocks: Blocks, a: Array, b: Array) -> None:
 
 @woven
 def _second_up(k: int, blocks: Blocks, deep_c: Array) -> None:
-    """The second stage's right side, eliminated upwards."""
+    """Build the right-hand side of the second stage and eliminate it upwards."""
     soil, middle, end, push, sweep = blocks.soil, blocks.middle, blocks.end, blocks.push, blocks.sweep
     held, lift = blocks.held[k], blocks.lift[k]
     for j in range(BESIDE):
@@ -190,7 +210,7 @@ def _second_up(k: int, blocks: Blocks, deep_c: Array) -> None:
 
 @woven
 def _second_down(k: int, blocks: Blocks) -> None:
-    """The second stage downwards, and the mean over the step."""
+    """Solve the second stage downwards and average over the step."""
     soil, middle, end, mean, sweep = blocks.soil, blocks.middle, blocks.end, blocks.mean, blocks.sweep
     share, lift = blocks.share[k], blocks.lift[k]
     for j in range(BESIDE):
@@ -206,7 +226,7 @@ def _second_down(k: int, blocks: Blocks) -> None:
 
 @woven
 def put_back(k: int, j: int, blocks: Blocks, soil: Array, means: Array) -> None:
-    """The soil of a block's column j moved on, and its means, to all columns' (columns, cells).
+    """Copy column j of a block and its means back to the arrays (columns, cells).
 
     Parameters
     ----------

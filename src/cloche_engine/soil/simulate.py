@@ -29,7 +29,10 @@ Array = NDArray[np.float64]
 
 
 class Segment:
-    """The batch as it stands from an hour on: columns, top; covers (24, cases, fields of `Cover` but its factors) by hour."""
+    """Properties of the batch from one hour on.
+
+    `covers` holds the cover of each hour of the day, (24, cases, fields of `Cover` without its factors).
+    """
 
     def __init__(self, batch: CaseBatch, hour: int) -> None:
         surfaces = batch.surfaces_at(hour)
@@ -71,7 +74,10 @@ def _top(batch: CaseBatch, surfaces: list[Surface], columns: Columns, current: l
 
 
 def _of_cover(batch: CaseBatch, current: list[CoverPeriod | None]) -> dict[str, Array]:
-    """The factors of what stands over each column: the members', narrowed and moved by what other beds tell."""
+    """Return the cover parameters of each column.
+
+    They are those of the members, narrowed and shifted by what other beds show of the same kind.
+    """
     known = [NOT_KNOWN if cover is None else cover.known for cover in current]
     parts = {}
     for i, name in enumerate(("light", "exchange", "loss")):
@@ -81,7 +87,7 @@ def _of_cover(batch: CaseBatch, current: list[CoverPeriod | None]) -> dict[str, 
 
 
 def _row(cover: CoverPeriod, of_day: float) -> tuple[float, ...]:
-    """A cover at an hour of the day, as the fields of `Cover` without its factors."""
+    """Return a cover at an hour of the day as the fields of `Cover` without its factors."""
     kind, vent = cover.kind, cover.vent
     if cover.blanket and _between(of_day, *cover.blanket):
         kind = replace(
@@ -128,11 +134,24 @@ STEP_S = 3600.0
 
 @dataclass(frozen=True)
 class Trajectory:
-    """A place through time, hours along axis 0. soil_c: (hours, depths, members); (hours, members) each: air_c among the
-    plants, inside a cover or open; surface_c; cover_c, its inner face (air where there is none); opening 0-1; flux_w_m2
-    into the soil; heat_w_m2 from below; moist, water in the top as a share of what it
-    holds once it has drained: above 1 for hours to days after much rain. end: how it stands after the last
-    hour; end_beside: so the open ground at its side, where it was run along."""
+    """Simulated course of a place, hours along axis 0.
+
+    Attributes
+    ----------
+    soil_c : ndarray
+        Soil temperature, (hours, depths, members) [°C].
+    air_c, surface_c, cover_c : ndarray
+        Temperature of the air among the plants, under a cover or open, of the surface, and of the inner face of the cover (the
+        air without one), (hours, members) [°C].
+    opening : ndarray
+        Opening of the cover, 0-1, (hours, members).
+    flux_w_m2, heat_w_m2 : ndarray
+        Flux into the soil and heating from below, (hours, members) [W/m²].
+    moist : ndarray
+        Water near the surface relative to field capacity, (hours, members); above 1 for hours to days after heavy rain.
+    end, end_beside : Begin or None
+        State after the last hour, of the place and of the open ground simulated with it.
+    """
 
     depths_m: tuple[float, ...]
     soil_c: Small
@@ -148,11 +167,11 @@ class Trajectory:
 
     @property
     def hourly(self) -> dict[str, Small]:
-        """All that is known of its hours, by name."""
+        """Return all hourly arrays by name."""
         return {name: getattr(self, name) for name in Recorded._fields}
 
     def cut(self, hours: int) -> Trajectory:
-        """Its first hours; `end` stays that of the whole.
+        """Return the first hours; `end` stays that of the whole course.
 
         Parameters
         ----------
@@ -164,7 +183,7 @@ class Trajectory:
         )
 
     def after(self, hours: int) -> Trajectory:
-        """All but its first hours.
+        """Return the course after the first hours.
 
         Parameters
         ----------
@@ -176,7 +195,7 @@ class Trajectory:
         )
 
     def at(self, depth_m: float) -> Small:
-        """Hourly means at one of the depths asked for, (hours, members).
+        """Return the hourly means at one of the simulated depths, (hours, members) [°C].
 
         Parameters
         ----------
@@ -187,7 +206,7 @@ class Trajectory:
 
 
 def simulate(cases: Sequence[Case], depths_m: Sequence[float]) -> list[Trajectory]:
-    """Run cases of equal length.
+    """Simulate cases of equal length.
 
     Parameters
     ----------
@@ -226,7 +245,7 @@ def _trajectory(batch: CaseBatch, i: int, depths_m: Sequence[float], state: Stat
 
 
 def _spans(batch: CaseBatch) -> list[tuple[int, int]]:
-    """Hours between changes."""
+    """Return the spans of hours between changes."""
     marks = sorted({0, batch.hours}.union(*(case.changes_h for case in batch.cases)))
     return list(pairwise(marks))
 

@@ -21,9 +21,20 @@ CLOSE_K, MOST_ROUNDS = 0.02, 12
 
 
 class Hour(NamedTuple):
-    """What acts on a column in an hour: sun reaching the plane of the ground [W/m²], air [°C], infrared from above [W/m²],
-    wind [m/s], vapour [kPa]; toward, around: beam on upright faces of as much area as the ground, one that looks towards the
-    noon sun and one that looks at it all day [W/m²]; puddles: share of a film upon the ground on which rain stands, 0-1."""
+    """Weather of one hour at one column.
+
+    Attributes
+    ----------
+    sun, sky : float
+        Sun on the plane of the ground and infrared from above [W/m²].
+    air, wind, vapour : float
+        Air temperature [°C], wind speed [m/s], vapour pressure [kPa].
+    toward, around : float
+        Direct sun on vertical faces with the area of the ground: one that faces the noon sun and one that turns with the sun
+        [W/m²].
+    puddles : float
+        Fraction of a film on the ground under puddles, 0-1.
+    """
 
     sun: float
     air: float
@@ -36,8 +47,19 @@ class Hour(NamedTuple):
 
 
 class SoilSurface(NamedTuple):
-    """A surface: share of sun absorbed, conductance to the first centre [W/m²K] through crust, mulch and snow, factor of
-    convection, wetness 0-1 (1: evaporates as water does)."""
+    """Properties of a surface.
+
+    Attributes
+    ----------
+    absorbs : float
+        Fraction of the sun absorbed.
+    conductance : float
+        Conductance to the first cell centre through crust, mulch and snow [W/m²K].
+    convection : float
+        Factor of the convection.
+    wet : float
+        0-1; at 1 it evaporates like open water.
+    """
 
     absorbs: float
     conductance: float
@@ -46,7 +68,11 @@ class SoilSurface(NamedTuple):
 
 
 class Balance(NamedTuple):
-    """Flux into the first cell a - b T, surface s0 + s1 T (T of the first cell), and latent heat leaving [W/m²]."""
+    """Solution of the surface balance as a function of the first cell's temperature T.
+
+    The flux into the cell is a - b T [W/m²], the surface temperature s0 + s1 T [°C]; `latent` is the latent heat flux away
+    from the surface [W/m²].
+    """
 
     a: float
     b: float
@@ -57,7 +83,7 @@ class Balance(NamedTuple):
 
 @lean
 def vapour_curve(surface_c: float) -> tuple[float, float]:
-    """Saturation pressure [kPa] and its slope [kPa/K] [FAO56 eq. 11, 13].
+    """Return the saturation vapour pressure [kPa] and its slope [kPa/K] [FAO56 eq. 11, 13].
 
     Parameters
     ----------
@@ -75,7 +101,9 @@ def vapour_curve(surface_c: float) -> tuple[float, float]:
 
 @lean
 def convection_w_m2k(warmer_k: float, wind_m_s: float, factor: float) -> float:
-    """Exchange with the air over open ground: wind, helped when the ground is warmer, hindered when it is colder.
+    """Return the heat exchange with the air over open ground [W/m²K].
+
+    It grows with the wind and is stronger over ground warmer than the air, weaker over colder ground.
 
     Parameters
     ----------
@@ -94,7 +122,7 @@ def convection_w_m2k(warmer_k: float, wind_m_s: float, factor: float) -> float:
 
 @lean
 def open_balance(soil_surface: SoilSurface, hour: Hour, first_c: float, surface_c: float) -> Balance:
-    """Balance of open ground for the first cell at first_c.
+    """Solve the energy balance of open ground, linearised around the first cell's temperature.
 
     Parameters
     ----------

@@ -17,7 +17,7 @@ FRESH = float(np.sqrt(1 - REMEMBERS**2))
 
 
 def knots_over(hours: float) -> int:
-    """Knots that span some hours, at least two.
+    """Return the number of knots for a number of hours, at least two.
 
     Parameters
     ----------
@@ -28,7 +28,7 @@ def knots_over(hours: float) -> int:
 
 
 def path(z: Array, sd: float) -> Array:
-    """Wetness added at each knot, from independent standard normals of the same shape, (knots, members).
+    """Return the wetness added at each knot from independent standard normals, (knots, members).
 
     Parameters
     ----------
@@ -49,7 +49,9 @@ def path(z: Array, sd: float) -> Array:
 
 
 def hourly(knots: Array, first_h: float, hours: int) -> Array:
-    """Knots (knots, members) that begin at first_h, at hours from 0 on: (hours, members); held before and after.
+    """Interpolate knots (knots, members), the first at `first_h`, to hours from 0 on, (hours, members).
+
+    The values are constant before the first and after the last knot.
 
     Parameters
     ----------

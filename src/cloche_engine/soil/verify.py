@@ -25,7 +25,10 @@ BAND_SD = 1.2816
 
 @dataclass(frozen=True)
 class Check:
-    """Readings predicted lead_d days ahead: how many, root mean square error [K], share within the band said, 0-1."""
+    """Accuracy of readings predicted `lead_d` days ahead.
+
+    Holds their number, the root mean square error [K] and the share within the stated range, 0-1.
+    """
 
     lead_d: int
     count: int
@@ -34,8 +37,9 @@ class Check:
 
 
 def record(learned: Learned) -> list[Check]:
-    """Each reading predicted from those at least lead_d days older; leads with too few readings are left out, and so are
-    readings that are hard to believe.
+    """Predict each reading from those at least `lead_d` days older.
+
+    Leads with too few readings are left out, and so are implausible readings.
 
     Parameters
     ----------
@@ -61,7 +65,9 @@ def record(learned: Learned) -> list[Check]:
 
 
 def strange(learned: Learned) -> dict[int, float]:
-    """Index among the readings used, and distance from what all others say [K], of those hard to believe.
+    """Return the implausible readings.
+
+    The keys are indices among the readings used, the values their distance from what all others predict [K].
 
     Parameters
     ----------
@@ -81,7 +87,10 @@ def strange(learned: Learned) -> dict[int, float]:
 
 
 def _joint(learned: Learned) -> tuple[Array, Array]:
-    """Covariance of the readings with the place's numbers unknown, and readings less what the description alone expects."""
+    """Return the covariance of the readings with unknown parameters, and their residuals.
+
+    The residuals are the readings minus the course expected from the description alone.
+    """
     drift = learned.drift
     own = covariance(drift.wandering, ReadingKernel(drift.hour), drift.swing_k, drift.scatter)
     return own + learned.slope @ learned.slope.T, drift.residual_k + learned.slope @ learned.mean

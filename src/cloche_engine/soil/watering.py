@@ -15,7 +15,7 @@ COLD_TAP_C, TEMPERED_C = 8.0, 20.0
 
 
 def dipped_c(roots_c: float, water_c: float, litres: float, area_m2: float, depth_m: float) -> float:
-    """Roots just after water has gone through the mix, heat balanced [°C].
+    """Return the root temperature just after watering, by heat balance [°C].
 
     Parameters
     ----------
@@ -36,7 +36,7 @@ def dipped_c(roots_c: float, water_c: float, litres: float, area_m2: float, dept
 
 
 def back_h(dip_k: float, depth_m: float) -> float:
-    """Hours until roots are within a kelvin of what they were.
+    """Return the hours until the roots are within 1 K of their former temperature.
 
     Parameters
     ----------

@@ -28,9 +28,19 @@ UNCOVERED = 0.25
 
 
 class Holds(NamedTuple):
-    """What the ground's top holds at field capacity: pool in the wet surface, store in the centimetres that give to it [mm]. A
-    surface dries in stages, fast while wet, then ever slower. above: how much more the store takes up [mm]; drains: share of
-    that left an hour later. Of one column, or of all, (columns,)."""
+    """Water capacity near the surface at field capacity, of one column or (columns,).
+
+    A surface dries in stages, fast while wet and then ever more slowly.
+
+    Attributes
+    ----------
+    pool, store : float or ndarray
+        Capacity of the wet surface and of the few centimetres that supply it [mm].
+    above : float or ndarray
+        Further capacity of the store after rain [mm].
+    drains : float or ndarray
+        Fraction of that left an hour later.
+    """
 
     pool: float
     store: float
@@ -39,7 +49,7 @@ class Holds(NamedTuple):
 
 
 class Water(NamedTuple):
-    """Of every column, (columns,) [mm]: pool at the surface, store below it, snow's water."""
+    """Water of every column: pool at the surface, store below it, and snow, (columns,) [mm]."""
 
     pool: Array
     store: Array
@@ -47,7 +57,7 @@ class Water(NamedTuple):
 
     @classmethod
     def usual(cls, pool_mm: Array, store_mm: Array) -> Water:
-        """Where nothing is known.
+        """Return the water assumed where nothing is known.
 
         Parameters
         ----------
@@ -68,7 +78,7 @@ def soil_surface_of(
     water: tuple[float, float, float],
     holds: Holds,
 ) -> SoilSurface:
-    """The surface as wet and as snowy as it is.
+    """Return the surface with its present wetness and snow.
 
     Parameters
     ----------
@@ -97,7 +107,7 @@ def soil_surface_of(
 
 @lean
 def snow_on(reckoned_mm: float, noted_m: float, covered: bool) -> float:
-    """Snow's water [mm]: by the depth that was noted, if one was (nan: none), on open ground.
+    """Return the snow [mm of water], from the recorded depth on open ground where there is one (nan: none).
 
     Parameters
     ----------
@@ -118,7 +128,9 @@ def snow_on(reckoned_mm: float, noted_m: float, covered: bool) -> float:
 
 @lean
 def held_at_freezing(balance: Balance, soil_surface: SoilSurface, first_c: float) -> tuple[Balance, float]:
-    """Snow keeps the surface from rising above 0 °C; what it takes up melts it [mm in the hour].
+    """Limit the surface under snow to 0 °C.
+
+    Returns the limited balance and the snow melted by the excess heat [mm in the hour].
 
     Parameters
     ----------
@@ -145,7 +157,7 @@ def after_hour(
     holds: Holds,
     covered: bool,
 ) -> tuple[float, float, float]:
-    """Pool, store and snow an hour later. Snow does not lie on what is covered.
+    """Return pool, store and snow an hour later. No snow lies on covered ground.
 
     Parameters
     ----------

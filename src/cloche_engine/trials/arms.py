@@ -22,8 +22,17 @@ Array = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Arm:
-    """What a bed's cover did [K]. difference: as of a paired trial; baseline: what the bed was warmer by before, None where
-    that was not read, and taken off only where it rests on enough days; slips: days left aside, as they came in."""
+    """Effect of a cover on one bed [K].
+
+    Attributes
+    ----------
+    difference : Difference
+        As in a paired trial.
+    baseline : Difference or None
+        Warmth of the bed before the cover, None if not measured. It is subtracted only if it rests on enough days.
+    slips : tuple of int
+        Excluded days, in the order of the input.
+    """
 
     difference: Difference
     baseline: Difference | None
@@ -31,7 +40,7 @@ class Arm:
 
 
 def daily_means(pairs_k: Sequence[float], day: Sequence[int]) -> dict[int, float]:
-    """Pairs of a day share its weather: its mean counts once.
+    """Average the pairs of each day, because they share its weather.
 
     Parameters
     ----------
@@ -46,7 +55,7 @@ def daily_means(pairs_k: Sequence[float], day: Sequence[int]) -> dict[int, float
 
 
 def arm(during: Mapping[int, float], before: Mapping[int, float] | None = None) -> Arm | None:
-    """What a cover did, by the days on which it lay and those before it; None without a day.
+    """Return the effect of a cover from the days with it and before it, None without a day.
 
     Parameters
     ----------
@@ -71,7 +80,7 @@ def arm(during: Mapping[int, float], before: Mapping[int, float] | None = None) 
 
 
 def _between(lay: Difference, base: Difference) -> Difference:
-    """Difference of two means with unequal spread [Welch1947]."""
+    """Return the difference of two means with unequal spread [Welch1947]."""
     mean = lay.mean_k - base.mean_k
     if min(lay.days, base.days) < FEWEST_DAYS:
         return Difference(mean, -inf, inf, float("nan"), lay.days, lay.counts_as)

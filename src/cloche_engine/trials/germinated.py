@@ -26,7 +26,7 @@ FEWEST, HALVINGS = 3, 24
 
 @dataclass(frozen=True)
 class Share:
-    """up of seeds, as a share with its 95 % interval, 0-1."""
+    """Emerged fraction of the seeds with its 95 % interval, 0-1."""
 
     up: int
     seeds: int
@@ -37,7 +37,10 @@ class Share:
 
 @dataclass(frozen=True)
 class Half:
-    """Days until half of those that come up are up, with the 95 % interval (inf: not bounded), and the logarithm's spread."""
+    """Days to half of the final emergence with the 95 % interval, and the spread of the logarithm.
+
+    inf marks an open end.
+    """
 
     days: float
     low: float
@@ -46,7 +49,7 @@ class Half:
 
 
 def share_of(up: int, seeds: int) -> Share:
-    """Wilson's interval of a share [Wilson1927].
+    """Return the fraction with its Wilson interval [Wilson1927].
 
     Parameters
     ----------
@@ -74,8 +77,9 @@ def share_of(up: int, seeds: int) -> Share:
 
 
 def intervals(counts: Sequence[tuple[float, int]]) -> list[tuple[float, float, int]]:
-    """Between which days how many came up: (after, until, number). A later, smaller count says that some have died, not that
-    they had not come up.
+    """Return (after, until, number) of the seedlings that emerged between counts.
+
+    A later, smaller count means that some died, not that they had not emerged.
 
     Parameters
     ----------
@@ -92,8 +96,10 @@ def intervals(counts: Sequence[tuple[float, int]]) -> list[tuple[float, float, i
 
 
 def half_of(counts: Sequence[tuple[float, int]]) -> Half | None:
-    """Days to half of those that came up: a lognormal course fitted to what is known of each seed, its interval by the
-    likelihood's profile. None where fewer came up than can tell.
+    """Estimate the days to half of the final emergence, None with too few seedlings.
+
+    A log-normal course is fitted to the interval of each seedling; the confidence interval is that of the likelihood
+    profile.
 
     Parameters
     ----------
@@ -130,13 +136,13 @@ def half_of(counts: Sequence[tuple[float, int]]) -> Half | None:
 
 
 def _middle(low: NDArray[np.float64], high: NDArray[np.float64], number: NDArray[np.float64]) -> float:
-    """A first guess: the middles of the intervals."""
+    """Return a first guess from the middles of the intervals."""
     middles = (np.maximum(low, log(FIRST_D)) + high) / 2
     return float(np.average(middles, weights=number))
 
 
 def _edge(beyond, centre: float, way: int) -> float:  # type: ignore[no-untyped-def]
-    """Where the profile passes what is allowed: outwards in growing steps, then halved."""
+    """Find where the profile leaves the accepted range, by growing steps outwards and bisection."""
     inner, step = centre, 0.02
     while beyond(inner + way * step) < 0:
         inner, step = inner + way * step, step * 1.6

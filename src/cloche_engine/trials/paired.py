@@ -25,8 +25,17 @@ FEWEST_FOR_SPELLS = 8
 
 @dataclass(frozen=True)
 class Difference:
-    """mean_k: covered less bare [K]; low_k, high_k: 95 % interval, infinite with less than three days; sd_k between days;
-    days: how many; counts_as: as many independent ones."""
+    """Mean difference between a covered and a bare bed.
+
+    Attributes
+    ----------
+    mean_k, low_k, high_k : float
+        Mean and 95 % interval, infinite with less than three days [K].
+    sd_k : float
+        Standard deviation between days [K].
+    days, counts_as : int, float
+        Number of days, and the equivalent number of independent days.
+    """
 
     mean_k: float
     low_k: float
@@ -37,12 +46,12 @@ class Difference:
 
     @property
     def settled(self) -> bool:
-        """Whether the interval leaves no doubt of the sign."""
+        """Whether the interval excludes zero."""
         return self.low_k > 0 or self.high_k < 0
 
 
 def difference(pairs_k: Sequence[float], day: Sequence[int]) -> Difference:
-    """Mean difference of a covered and a bare bed with its interval, days counted as independent.
+    """Return the mean difference of paired beds with its interval. Days count as independent.
 
     Parameters
     ----------
@@ -69,7 +78,7 @@ def difference(pairs_k: Sequence[float], day: Sequence[int]) -> Difference:
 
 
 def half_width_k(sd_k: float, days: float) -> float:
-    """Half of the 95 % interval of a mean over so many independent days (Student).
+    """Return half of the 95 % interval of a mean over independent days [K] (Student's t).
 
     Parameters
     ----------
@@ -82,7 +91,7 @@ def half_width_k(sd_k: float, days: float) -> float:
 
 
 def days_for_width(sd_k: float, half_k: float) -> int | None:
-    """Independent days after which the mean is known to half_k either way; None: more than a season has.
+    """Return the independent days that determine the mean to half_k, None if more than a season.
 
     Parameters
     ----------
@@ -95,7 +104,9 @@ def days_for_width(sd_k: float, half_k: float) -> int | None:
 
 
 def days_for_power(mean_k: float, sd_k: float, power: float = POWER) -> int | None:
-    """Independent days after which a difference of this size would be told from none, four times in five; None: too many.
+    """Return the independent days after which a difference of this size is detected in 80 % of cases.
+
+    None means too many.
 
     Parameters
     ----------
@@ -112,7 +123,7 @@ def days_for_power(mean_k: float, sd_k: float, power: float = POWER) -> int | No
 
 
 def more_days(difference: Difference, wanted: int | None) -> int | None:
-    """How many more days as they come, hanging together as those before did.
+    """Return the further days needed, assuming the same autocorrelation as before.
 
     Parameters
     ----------
@@ -127,13 +138,16 @@ def more_days(difference: Difference, wanted: int | None) -> int | None:
 
 
 def _power(effect: float, days: int) -> float:
-    """Of a two-sided paired t-test: the noncentral t beyond both critical values."""
+    """Return the power of a two-sided paired t-test from the noncentral t distribution."""
     critical, away = float(t.ppf((1 + CONFIDENCE) / 2, days - 1)), effect * sqrt(days)
     return float(nct.sf(critical, days - 1, away) + nct.cdf(-critical, days - 1, away))
 
 
 def _counts_as(daily: Array) -> float:
-    """n (1 - r) / (1 + r) with r the correlation of neighbouring days, where it is positive and can be told."""
+    """Return n (1 - r) / (1 + r).
+
+    r is the correlation between neighbouring days where it is positive and can be estimated.
+    """
     count = len(daily)
     if count < FEWEST_FOR_SPELLS or daily.std() == 0:
         return float(count)

@@ -12,7 +12,7 @@ LEAST_K, FAR_TIMES = 0.3, 5
 
 
 def slips(daily_k: Mapping[int, float]) -> tuple[int, ...]:
-    """Days whose difference lies so far from all others' that something went wrong.
+    """Return the days whose difference is so far from all others that a mistake is likely.
 
     Parameters
     ----------

@@ -20,8 +20,18 @@ REACH_D = 182
 
 @dataclass(frozen=True)
 class Frosts:
-    """Days from midsummer, negative before it: last spring frost and first autumn frost at one year in ten, in the middle and
-    at nine in ten; None where hardly half of the years have any. lowest_c: the middle year's coldest night; years counted."""
+    """Frost dates in days from midsummer, negative before it.
+
+    Attributes
+    ----------
+    spring, autumn : tuple of float or None
+        10th, 50th and 90th percentile of the last spring and first autumn frost; None where less than about half the years have
+        one.
+    lowest_c : float
+        Median of the coldest night of the year [°C].
+    years : int
+        Number of years.
+    """
 
     spring: tuple[float, float, float] | None
     autumn: tuple[float, float, float] | None
@@ -29,7 +39,7 @@ class Frosts:
     years: int
 
     def last_spring(self, midsummer: date) -> date | None:
-        """The usual last frost before a midsummer.
+        """Return the median last frost before a midsummer.
 
         Parameters
         ----------
@@ -40,7 +50,7 @@ class Frosts:
 
 
 def midsummer(year: int, latitude_deg: float) -> date:
-    """The middle of the warm season that carries the year's number.
+    """Return the middle of the warm season that carries the year's number.
 
     Parameters
     ----------
@@ -51,7 +61,7 @@ def midsummer(year: int, latitude_deg: float) -> date:
 
 
 def midsummer_after(day: date, latitude_deg: float) -> date:
-    """The next midsummer on or after a day.
+    """Return the next midsummer on or after a day.
 
     Parameters
     ----------
@@ -65,7 +75,7 @@ def midsummer_after(day: date, latitude_deg: float) -> date:
 
 
 def of_years(record: DailyRecord, latitude_deg: float) -> Frosts | None:
-    """From whole years about each midsummer in a record of single days (days,); None where there is none.
+    """Return the frost dates of whole years in a daily record (days,), None if there are none.
 
     Parameters
     ----------
@@ -86,7 +96,7 @@ def of_years(record: DailyRecord, latitude_deg: float) -> Frosts | None:
 
 
 def of_lows(low_c: Array) -> Frosts:
-    """Chance of a last and a first frost by day, from the lows of past years.
+    """Return the frost dates from the lows of past years.
 
     Parameters
     ----------

@@ -31,7 +31,7 @@ CALM_NIGHT = 0.45
 
 
 def hours_of(record: DailyRecord, site: Site) -> HourlyWeather:
-    """Hourly weather of a daily record in which every day has a low and a high.
+    """Return hourly weather for a daily record in which every day has a low and a high.
 
     Parameters
     ----------
@@ -68,7 +68,7 @@ def assemble(
     sky_measured: Array | None = None,
     rain_mm: Array | None = None,
 ) -> HourlyWeather:
-    """Fill in what nobody measured: vapour from the lows, wind by day and night, infrared from vapour and cloud.
+    """Add estimates of what was not measured: vapour, wind by day and night, and infrared from vapour and cloud.
 
     Parameters
     ----------
@@ -103,7 +103,7 @@ def assemble(
 
 
 def air_c(low_c: Array, high_c: Array, day_length: Array, noon_h: float) -> Array:
-    """Hourly air (days * 24, members) from lows and highs (days, members).
+    """Interpolate hourly air temperature, (days * 24, members), from lows and highs, (days, members) [°C].
 
     Parameters
     ----------
@@ -133,14 +133,16 @@ def air_c(low_c: Array, high_c: Array, day_length: Array, noon_h: float) -> Arra
 
 
 def _decay(part: Array, start_c: Array, end_c: Array) -> Array:
-    """From dusk (part 0) to the next low (part 1), fast at first."""
+    """Interpolate from dusk (part 0) to the next low (part 1), falling fastest at first."""
     inside = np.clip(part, 0.0, 1.0)
     fading = (np.exp(-NIGHT_DECAY * inside) - np.exp(-NIGHT_DECAY)) / (1 - np.exp(-NIGHT_DECAY))
     return end_c + (start_c - end_c) * fading
 
 
 def sun_share(record: DailyRecord, site: Site) -> Array:
-    """Share of a cloudless day's sun by day (days, members): as recorded, else by the daily range.
+    """Return the daily fraction of clear-sky sun, (days, members).
+
+    It is as recorded, or else estimated from the daily range.
 
     Parameters
     ----------
@@ -156,7 +158,9 @@ def sun_share(record: DailyRecord, site: Site) -> Array:
 
 
 def rain_of(record: DailyRecord, sun_w_m2: Array, sun: SunPath) -> Array:
-    """Rain by the hour [mm]: as recorded; of a day that nobody measured, what a sky as dull as that usually brings.
+    """Return hourly rain [mm].
+
+    Days without a measurement receive what a sky as cloudy as theirs usually brings.
 
     Parameters
     ----------
@@ -173,7 +177,7 @@ def rain_of(record: DailyRecord, sun_w_m2: Array, sun: SunPath) -> Array:
 
 
 def snow_of(record: DailyRecord) -> Array:
-    """Snow noted in the morning [m], at that hour; nan at all others.
+    """Return the snow depth recorded in the morning at that hour [m], nan at all others.
 
     Parameters
     ----------
@@ -187,7 +191,9 @@ def snow_of(record: DailyRecord) -> Array:
 
 
 def vapour_of(record: DailyRecord) -> Array:
-    """Vapour pressure by the hour [kPa] from the day's low: near saturation there, drier where days swing far.
+    """Return the hourly vapour pressure from the day's low [kPa].
+
+    The air is close to saturation at the low, and drier where the daily range is large.
 
     Parameters
     ----------
@@ -199,7 +205,7 @@ def vapour_of(record: DailyRecord) -> Array:
 
 
 def wind_of(record: DailyRecord, site: Site, sun: SunPath) -> Array:
-    """Wind by the hour [m/s]: the day's mean, recorded or usual, calmer in the dark.
+    """Return the hourly wind [m/s], with the recorded or usual daily mean and calmer nights.
 
     Parameters
     ----------
@@ -219,7 +225,9 @@ def wind_of(record: DailyRecord, site: Site, sun: SunPath) -> Array:
 
 
 def cloud_of(sun_w_m2: Array, sun: SunPath) -> Array:
-    """Cloud cover 0-1 by the hour from how much of the cloudless sun arrives; nights take it from the days about them.
+    """Return hourly cloud cover from the fraction of clear-sky sun, 0-1.
+
+    Nights take that of the adjacent days.
 
     Parameters
     ----------

@@ -27,9 +27,23 @@ LAPSE_K_PER_M = 0.006
 
 @dataclass(frozen=True)
 class Normals:
-    """Air at screen height by month, January first: mean daily low and high [°C], and how far the means of single days stray
-    from normal [K]. years: of the record they rest on; off_k: how far they may be off as a whole [K]; night_sd_k: how far
-    single lows stray, None where that is not known apart from the days."""
+    """Monthly climate of the air at screen height, January first.
+
+    Attributes
+    ----------
+    low_c, high_c : ndarray
+        Mean daily low and high, (12,) [°C].
+    day_sd_k : ndarray
+        Standard deviation of daily means about normal, (12,) [K].
+    source : Source
+        Where the values come from.
+    years : int
+        Length of the record.
+    off_k : float
+        Uncertainty of the level as a whole [K].
+    night_sd_k : ndarray or None
+        Standard deviation of single lows, (12,) [K]; None where it is not known separately.
+    """
 
     low_c: NDArray[np.float64]
     high_c: NDArray[np.float64]
@@ -41,11 +55,11 @@ class Normals:
 
     @property
     def mean_c(self) -> NDArray[np.float64]:
-        """Middle of low and high by month [°C]."""
+        """Monthly mean of low and high [°C]."""
         return (self.low_c + self.high_c) / 2
 
     def mean_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
-        """Normal daily mean [°C] on each day of the year, running smoothly through the months.
+        """Return the normal daily mean on each day of the year, smooth across months [°C].
 
         Parameters
         ----------
@@ -60,7 +74,7 @@ class Normals:
         return through_the_year(self.mean_c, day_of_year)
 
     def range_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
-        """Normal difference of high and low [K].
+        """Return the normal difference between high and low [K].
 
         Parameters
         ----------
@@ -70,7 +84,7 @@ class Normals:
         return through_the_year(self.high_c - self.low_c, day_of_year)
 
     def sd_on(self, day_of_year: ArrayLike) -> NDArray[np.float64]:
-        """Standard deviation of single days' means about the normal [K].
+        """Return the standard deviation of daily means about normal [K].
 
         Parameters
         ----------
@@ -80,7 +94,7 @@ class Normals:
         return through_the_year(self.day_sd_k, day_of_year)
 
     def extremes_sd_on(self, day_of_year: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-        """Standard deviation of single lows and of single highs about the normal [K].
+        """Return the standard deviations of single lows and of single highs about normal [K].
 
         Parameters
         ----------
@@ -104,7 +118,7 @@ winter above all (from memory of station records, assumption)."""
 
 
 def spread_by_range(monthly_c: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Standard deviation of single days' means by month [K], from the monthly means [°C].
+    """Return the standard deviation of daily means by month [K] from the monthly means [°C].
 
     Parameters
     ----------
@@ -120,7 +134,9 @@ def spread_by_range(monthly_c: NDArray[np.float64]) -> NDArray[np.float64]:
 
 
 def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
-    """A first guess for a site that has told nothing but where it lies (assumption: land means, from memory).
+    """Guess the normals of a site of which only the position is known.
+
+    They are typical of land at that latitude (assumption, from memory).
 
     Parameters
     ----------
@@ -139,7 +155,9 @@ def guess_from_latitude(latitude_deg: float, elevation_m: float) -> Normals:
 
 
 def from_record(month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: NDArray[np.float64], guess: Normals) -> Normals:
-    """Normals from daily lows and highs (days,) with month 1-12; months with too few days lean on the guess.
+    """Return normals from daily lows and highs (days,) with month 1-12.
+
+    Months with too few days are blended with the guess.
 
     The guess is first shifted to agree with the months that are known.
 
@@ -172,7 +190,7 @@ def from_record(month: NDArray[np.int64], low_c: NDArray[np.float64], high_c: ND
 
 
 def through_the_year(monthly: NDArray[np.float64], day_of_year: ArrayLike) -> NDArray[np.float64]:
-    """Monthly values on each day of the year, running evenly from mid-month to mid-month.
+    """Interpolate monthly values linearly from mid-month to mid-month for each day of the year.
 
     Parameters
     ----------

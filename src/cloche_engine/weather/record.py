@@ -16,7 +16,7 @@ Array = NDArray[np.float64]
 
 
 class Sky(StrEnum):
-    """A day's sunshine where that is all that was noted."""
+    """Sunshine of a day in a word, where nothing else was recorded."""
 
     CLEAR = "clear"
     BROKEN = "broken"
@@ -29,9 +29,10 @@ SUN_SHARE = {Sky.CLEAR: 0.97, Sky.BROKEN: 0.65, Sky.OVERCAST: 0.25}
 
 @dataclass(frozen=True)
 class Site:
-    """Where the ground lies. Degrees, north and east positive; hours run in standard time, utc_h ahead of UTC all year.
+    """Position of a site, in degrees with north and east positive.
 
-    wind_m_s: usual wind at two metres where none is recorded.
+    Hours are in standard time, `utc_h` ahead of UTC throughout the year. `wind_m_s` is the usual wind at 2 m where none is
+    recorded.
     """
 
     latitude_deg: float
@@ -41,7 +42,7 @@ class Site:
     wind_m_s: float = 2.0
 
     def sun(self, first: date, days: int) -> SunPath:
-        """The sun over whole days from midnight of `first`.
+        """Return the path of the sun over whole days from midnight of `first`.
 
         Parameters
         ----------
@@ -55,10 +56,9 @@ class Site:
 
 @dataclass(frozen=True)
 class DailyRecord:
-    """Days from `first`: (days,) or (days, members) each. nan: not known.
+    """Daily weather from the day `first` on, arrays of (days,) or (days, members).
 
-    low_c, high_c [°C]; sun_share of a cloudless day's sun, 0-1; rain_mm (melted snow counts); wind_m_s at two metres; snow_m
-    lying on the ground in the morning.
+    nan marks missing values.
     """
 
     first: date
@@ -73,7 +73,7 @@ class DailyRecord:
     def of(
         cls, first: date, low_c: Array, high_c: Array, sun_share: Array | None = None, rain_mm: Array | None = None
     ) -> DailyRecord:
-        """A record of which little more than lows and highs is known.
+        """Build a record from little more than lows and highs.
 
         Parameters
         ----------
@@ -99,22 +99,22 @@ class DailyRecord:
 
     @property
     def values(self) -> dict[str, Array]:
-        """All it knows of its days, by name."""
+        """Return all arrays by name."""
         return {name: getattr(self, name) for name in self.__dataclass_fields__ if name != "first"}
 
     @cached_property
     def day_of_year(self) -> Array:
-        """Day of the year 1-366 of each row."""
+        """Day of the year of each row, 1-366."""
         return np.array([(self.first + timedelta(days=i)).timetuple().tm_yday for i in range(len(self))], dtype=np.float64)
 
     @cached_property
     def mean_c(self) -> Array:
-        """Middle of low and high [°C]."""
+        """Mean of low and high [°C]."""
         return (self.low_c + self.high_c) / 2
 
     @cached_property
     def range_k(self) -> Array:
-        """High less low [K]."""
+        """High minus low [K]."""
         return self.high_c - self.low_c
 
     def cut(self, start: int, stop: int | None = None, members: slice | NDArray[np.intp] = slice(None)) -> DailyRecord:
@@ -136,11 +136,22 @@ class DailyRecord:
 
 @dataclass(frozen=True)
 class HourlyWeather:
-    """Over level open ground by hour of standard time from midnight of `first`: (hours, members) or (hours, 1) each.
+    """Weather over level open ground from midnight of `first`, arrays of (hours, members) or (hours, 1).
 
-    air_c [°C], sun_w_m2 and the part of it that is diffuse_w_m2, sky_w_m2 infrared from above, wind_m_s at two metres,
-    vapour_kpa, rain_mm in the hour, snow_m lying where it was noted, else nan. sun: the geometry, (hours,). below_c: the
-    ground upon which a tray stands [°C], nan in hours in which it stands free; None: it always does.
+    Hours are in standard time.
+
+    Attributes
+    ----------
+    sun : SunPath
+        Position of the sun, (hours,).
+    air_c, vapour_kpa, wind_m_s : ndarray
+        Air temperature [°C], vapour pressure [kPa] and wind at 2 m [m/s].
+    sun_w_m2, diffuse_w_m2, sky_w_m2 : ndarray
+        Global and diffuse sun, and infrared from above [W/m²].
+    rain_mm, snow_m : ndarray
+        Rain of the hour [mm], and recorded snow depth [m], nan where none was recorded.
+    below_c : ndarray or None
+        Temperature of the ground under a tray [°C], nan in hours in which the tray stands free; None if it always does.
     """
 
     first: date
@@ -176,5 +187,5 @@ class HourlyWeather:
 
     @property
     def members(self) -> int:
-        """How many courses."""
+        """Number of members."""
         return max(getattr(self, n).shape[1] for n in ("air_c", "sun_w_m2", "sky_w_m2", "wind_m_s"))

@@ -43,19 +43,21 @@ _SUN_DRY, _SUN_WET, _SUN_SD = 0.75, 0.40, 0.17
 
 @dataclass(frozen=True)
 class Past:
-    """Complete years of a site's own days, replayed. record: (days,), no gaps in lows and highs."""
+    """Complete years of a site, replayed as scenarios. `record` has (days,) without gaps in lows and highs."""
 
     record: DailyRecord
 
     @property
     def years(self) -> list[int]:
-        """Years of which the day-by-day course can be followed for a year on."""
+        """Years whose daily course can be followed for a full year."""
         last = self.record.first + timedelta(days=len(self.record))
         first = self.record.first.year + (self.record.first > date(self.record.first.year, 1, 1))
         return [year for year in range(first, last.year) if date(year, 12, 31) < last]
 
     def rows_from(self, year: int, day: date, count: int) -> NDArray[np.intp]:
-        """Rows of `count` days from the same date in a year; the end of the record runs on from a year's end to its start.
+        """Return the rows of `count` days from the same date in a year.
+
+        After the end of the record they continue at its start.
 
         Parameters
         ----------
@@ -71,14 +73,14 @@ class Past:
 
 @dataclass(frozen=True)
 class Ensemble:
-    """Runs of one forecast: low_c, high_c [°C], rain_mm (days, runs), nan where a run says nothing."""
+    """Runs of one forecast: low_c, high_c [°C] and rain_mm, (days, runs), nan where a run has no value."""
 
     low_c: Array
     high_c: Array
     rain_mm: Array
 
     def dealt(self, members: int, rng: np.random.Generator) -> Ensemble:
-        """Each member a run for all days, every run as often as any other.
+        """Assign one run to each member for all days, all equally often.
 
         Parameters
         ----------
@@ -96,7 +98,7 @@ class Ensemble:
         return Ensemble(self.low_c[:, runs], self.high_c[:, runs], self.rain_mm[:, runs])
 
     def on(self, day: int) -> tuple[Array, Array] | None:
-        """Mean and half the range of a day by each run.
+        """Return mean and half range of a day in each run.
 
         Parameters
         ----------
@@ -114,9 +116,19 @@ class Ensemble:
 
 @dataclass(frozen=True)
 class Known:
-    """What is known of the days: record (days,), nan where not; lead_d (days,): how many days ahead each was foretold, 0 where
-    it was measured; past: the site's own years, where there are some; ensemble: of the foretold days, where a service gives
-    one."""
+    """Known weather of the days.
+
+    Attributes
+    ----------
+    record : DailyRecord
+        Values, (days,), nan where unknown.
+    lead_d : ndarray
+        Lead time of each day's forecast, 0 for measured days, (days,).
+    past : Past or None
+        The site's own years, if any.
+    ensemble : Ensemble or None
+        Forecast runs, if a service provides them.
+    """
 
     record: DailyRecord
     lead_d: Array
@@ -125,7 +137,9 @@ class Known:
 
 
 def scenarios(known: Known, normals: Normals, members: int, rng: np.random.Generator) -> DailyRecord:
-    """Fill every day that is not known: (days,) in, (days, members) out. sun_share may stay nan where the range tells it.
+    """Complete the unknown days, from (days,) to (days, members).
+
+    sun_share may stay nan where the daily range determines it.
 
     Parameters
     ----------
@@ -149,7 +163,7 @@ def scenarios(known: Known, normals: Normals, members: int, rng: np.random.Gener
 
 
 def _replayed(record: DailyRecord, past: Past, members: int, rng: np.random.Generator) -> DailyRecord:
-    """Each member a year, every year as often as any other."""
+    """Assign a past year to each member, all equally often."""
     years = np.array(past.years)
     chosen = np.resize(rng.permutation(years), members)
     rows = np.stack([past.rows_from(int(year), record.first, len(record)) for year in chosen], axis=1)
@@ -192,8 +206,10 @@ def _season(days: int, members: int, rng: np.random.Generator) -> Array:
 
 
 def _joined(known: Known, filler: DailyRecord, normals: Normals, rng: np.random.Generator) -> DailyRecord:
-    """Known days in front, foretold ones with their error, and a seam along which the last known departure fades. The ensemble
-    is dealt to the members."""
+    """Put known days first, forecast days with their error next, and let the last departure fade.
+
+    The runs of an ensemble are distributed over the members.
+    """
     record, runs = known.record, known.ensemble
     shape = days, members = len(record), int(filler.low_c.shape[1])
     mean, half, normal = np.empty(shape), np.empty(shape), normals.mean_on(record.day_of_year)
@@ -234,7 +250,10 @@ def _wide(values: Array) -> Array:
 
 
 def _rest(known: Known, filler: DailyRecord, name: str) -> Array:
-    """The filler's sun, rain and wind belong to its own temperatures: days whose air is known keep nan."""
+    """Return sun, rain or wind of the scenario.
+
+    They belong to its own temperatures, so days with known air stay nan.
+    """
     air_known = np.isfinite(known.record.mean_c)
     values = np.broadcast_to(getattr(filler, name), filler.low_c.shape)
     return np.where(air_known[:, None], np.nan, values)

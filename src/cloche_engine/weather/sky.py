@@ -17,7 +17,10 @@ _AEROSOL, _WATER_CM = 0.1, 1.2
 
 @dataclass(frozen=True)
 class SunPath:
-    """The sun by hour of standard time: (hours,) each. Angles [rad], azimuth from north through east; clear sky [W/m²]."""
+    """Position of the sun and clear-sky radiation by hour of standard time, arrays of (hours,).
+
+    Angles are in radians, azimuth from north through east; radiation in W/m².
+    """
 
     elevation_rad: NDArray[np.float64]
     azimuth_rad: NDArray[np.float64]
@@ -26,11 +29,11 @@ class SunPath:
 
     @property
     def days(self) -> int:
-        """Whole days covered."""
+        """Number of whole days."""
         return len(self.elevation_rad) // 24
 
     def cut(self, start: int, stop: int) -> SunPath:
-        """Hours from start to stop.
+        """Return the hours from start to stop.
 
         Parameters
         ----------
@@ -44,7 +47,9 @@ class SunPath:
 
 @lru_cache(maxsize=64)
 def sun_path(latitude_deg: float, longitude_deg: float, elevation_m: float, utc_h: float, first: date, days: int) -> SunPath:
-    """Sun at the centre of each hour of a standard clock that runs utc_h ahead of UTC, from midnight of `first`.
+    """Return the sun at the centre of each hour from midnight of `first`.
+
+    The clock is `utc_h` ahead of UTC.
 
     Position by pvlib's NREL algorithm, clear sky by its simplified Solis model at the site's air pressure.
 
@@ -83,7 +88,7 @@ def sun_path(latitude_deg: float, longitude_deg: float, elevation_m: float, utc_
 
 
 def diffuse_share(sun_w_m2: ArrayLike, extraterrestrial_w_m2: ArrayLike) -> NDArray[np.float64]:
-    """Share of the sun that comes from the whole sky, by clearness index [Erbs1982], any shape; 1 in the dark.
+    """Return the diffuse fraction from the clearness index [Erbs1982], any shape; 1 in the dark.
 
     Parameters
     ----------
@@ -103,7 +108,7 @@ def diffuse_share(sun_w_m2: ArrayLike, extraterrestrial_w_m2: ArrayLike) -> NDAr
 
 
 def saturation_kpa(temperature_c: ArrayLike) -> NDArray[np.float64]:
-    """Vapour pressure over water [kPa], any shape [FAO56 eq. 11].
+    """Return the saturation vapour pressure over water [kPa], any shape [FAO56 eq. 11].
 
     Parameters
     ----------
@@ -119,7 +124,7 @@ def saturation_kpa(temperature_c: ArrayLike) -> NDArray[np.float64]:
 
 
 def clear_sky_emissivity(air_c: ArrayLike, vapour_kpa: ArrayLike) -> NDArray[np.float64]:
-    """Emissivity of a cloudless sky, any shape [Prata1996].
+    """Return the emissivity of a clear sky, any shape [Prata1996].
 
     Parameters
     ----------
@@ -138,7 +143,7 @@ def clear_sky_emissivity(air_c: ArrayLike, vapour_kpa: ArrayLike) -> NDArray[np.
 
 
 def sky_w_m2(air_c: ArrayLike, vapour_kpa: ArrayLike, cloud: ArrayLike) -> NDArray[np.float64]:
-    """Infrared from the sky [W/m²], any shape; cloud 0-1 fills what a clear sky lacks [CrawfordDuchon1999].
+    """Return the infrared from the sky [W/m²], any shape; cloud 0-1 closes the gap to 1 [CrawfordDuchon1999].
 
     Parameters
     ----------

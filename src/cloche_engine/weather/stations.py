@@ -17,7 +17,7 @@ CLEAR, OVERCAST = 0.3, 0.8
 
 
 def sky_of(cloud: float) -> str:
-    """The word for a day's sky.
+    """Return the word for a day's cloud.
 
     Parameters
     ----------
@@ -37,14 +37,14 @@ LIKELY_C = (-90.0, 60.0)
 
 
 class NotAnEpw(CoreError):
-    """The text is not a whole year in EPW's form; the message says what is amiss."""
+    """Raised when the text is not a complete year in EPW format. The message names the fault."""
 
     code = "not_an_epw"
 
 
 @dataclass(frozen=True)
 class TypicalYear:
-    """Where it was made for, and its air by month, January first: mean daily low and high [°C], (12,)."""
+    """Name and position of a typical year, and its mean daily low and high by month, January first, (12,) [°C]."""
 
     name: str
     latitude_deg: float
@@ -55,7 +55,7 @@ class TypicalYear:
 
 
 def typical_year(text: str) -> TypicalYear:
-    """Read an EPW file's text.
+    """Parse the text of an EPW file.
 
     Parameters
     ----------

@@ -14,7 +14,7 @@ HARGREAVES = 0.17
 
 
 def declination_rad(day_of_year: ArrayLike) -> NDArray[np.float64]:
-    """Solar declination [rad], any shape [FAO56 eq. 24].
+    """Return the solar declination [rad], any shape [FAO56 eq. 24].
 
     Parameters
     ----------
@@ -34,7 +34,7 @@ def declination_rad(day_of_year: ArrayLike) -> NDArray[np.float64]:
 
 
 def sunset_angle_rad(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.float64]:
-    """Hour angle at sunset [rad]; 0 in polar night, pi under the midnight sun [FAO56 eq. 25].
+    """Return the hour angle at sunset [rad]; 0 in polar night, pi under the midnight sun [FAO56 eq. 25].
 
     Parameters
     ----------
@@ -52,7 +52,7 @@ def sunset_angle_rad(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.
 
 
 def day_length_h(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.float64]:
-    """Hours from sunrise to sunset, any shape [FAO56 eq. 34].
+    """Return the hours from sunrise to sunset, any shape [FAO56 eq. 34].
 
     Parameters
     ----------
@@ -69,7 +69,7 @@ def day_length_h(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.floa
 
 
 def extraterrestrial_w_m2(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.float64]:
-    """Daily mean of the sun on a level plane above the air [W/m²], any shape [FAO56 eq. 21].
+    """Return the daily mean of extraterrestrial sun on a level plane [W/m²], any shape [FAO56 eq. 21].
 
     Parameters
     ----------

@@ -15,7 +15,7 @@ _ZONE = re.compile(r"^(1[0-3]|[1-9])([ab]?)$")
 
 
 def winter_lows_c(zone: str) -> tuple[float, float]:
-    """Between which temperatures [°C] the usual winter's coldest night lies.
+    """Return the range of the usual annual minimum in a hardiness zone [°C].
 
     Parameters
     ----------

@@ -20,7 +20,8 @@ in a day. At 52° from late March to mid-September; in December a third of it (a
 
 
 def growth_index(mean_c: ArrayLike, crop: Crop) -> NDArray[np.float64]:
-    """Share of its best growth, 0-1, at a day's mean air [°C]: beta function of three cardinal temperatures [YanHunt1999].
+    """Return the share of best growth at a daily mean air temperature, 0 to 1: beta function of three cardinal temperatures
+    [YanHunt1999].
 
     Parameters
     ----------
@@ -37,7 +38,7 @@ def growth_index(mean_c: ArrayLike, crop: Crop) -> NDArray[np.float64]:
 
 
 def development_index(growth: NDArray[np.float64], mean_c: ArrayLike, crop: Crop) -> NDArray[np.float64]:
-    """Pace towards harvest, 0-1, where growth_index is `growth`: heat beyond the best spoils a crop but does not make it wait.
+    """Return the pace towards harvest, 0 to 1: heat above the best temperature spoils a crop but does not slow its development.
 
     Parameters
     ----------
@@ -50,7 +51,7 @@ def development_index(growth: NDArray[np.float64], mean_c: ArrayLike, crop: Crop
 
 
 def light_share(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.float64]:
-    """Share of its best growth, 0-1, that a day's light allows.
+    """Return the share of best growth that a day's light allows, 0 to 1.
 
     Parameters
     ----------
@@ -63,7 +64,7 @@ def light_share(day_of_year: ArrayLike, latitude_deg: float) -> NDArray[np.float
 
 
 def full_growth_d(crop: Crop, printed_d: float) -> float:
-    """Days of full growth in so many days of the season for which they are printed, in long days.
+    """Return the days of full growth in a printed number of days of the usual season, in long days.
 
     Parameters
     ----------
@@ -74,7 +75,7 @@ def full_growth_d(crop: Crop, printed_d: float) -> float:
 
 
 class Vigour(StrEnum):
-    """What an index of growth means for seedlings."""
+    """Growth of seedlings in words."""
 
     THRIVE = "thrive"
     SLOW = "slow"
@@ -82,7 +83,7 @@ class Vigour(StrEnum):
 
 
 def vigour(index: float) -> Vigour:
-    """Of an index, 0-1.
+    """Return the vigour for a growth index.
 
     Parameters
     ----------
@@ -101,25 +102,25 @@ WINTER_WITHIN_H = 0.2
 
 
 class Daylight:
-    """Days from day 0 by their length. light_h: hours from sunrise to sunset, (days,)."""
+    """Day length from day 0 on; `light_h` counts hours from sunrise to sunset, (days,)."""
 
     light_h: Array
 
     @cached_property
     def lengthens(self) -> NDArray[np.bool_]:
-        """Whether each day is longer than the one before."""
+        """Return whether each day is longer than the one before."""
         change = np.diff(self.light_h)
         return np.asarray(np.concatenate([change[:1], change]) >= 0)
 
     @cached_property
     def until_longest(self) -> Days:
-        """Days until the longest of the year, 0 on it; beyond the year `SOON`."""
+        """Return days until the longest day of the year, 0 on that day; `SOON` beyond the year."""
         turns = self.lengthens & ~np.append(self.lengthens[1:], self.lengthens[-1])
         return _days_until(turns)
 
     @cached_property
     def until_bulbing(self) -> list[Days]:
-        """Days until kinds of bulbs that are grown at this latitude begin to swell, a list a kind, each as until_longest.
+        """Return days until kinds of bulbs grown at this latitude begin to swell, one array per kind.
 
         In most places kinds for which the longest day is long enough; where no day is very long, those bred for shorter ones.
         """
@@ -134,12 +135,12 @@ class Daylight:
 
     @cached_property
     def until_winter(self) -> Days:
-        """Days until winter, 0 where it is winter."""
+        """Return days until winter, 0 in winter."""
         return _days_until(self._wintry)
 
     @cached_property
     def until_spring(self) -> Days:
-        """Days until winter is over, 0 where it is not winter."""
+        """Return days until the end of winter, 0 outside winter."""
         return _days_until(~self._wintry)
 
     @cached_property
@@ -149,7 +150,7 @@ class Daylight:
 
     @cached_property
     def until_light(self) -> NDArray[np.intp]:
-        """Days until the day has ten hours again, 0 while it has."""
+        """Return days until the day has ten hours of light again, 0 while it has."""
         return _days_until(self.light_h >= LEAST_LIGHT_H)
 
 

@@ -47,8 +47,17 @@ DARK = 0.6
 
 @dataclass(frozen=True)
 class Harvest:
-    """ripe: days from day 0, beyond the season's last where it never is; yields: share of a good harvest, 0-1; limiting: what
-    ends it."""
+    """Harvest of a crop.
+
+    Attributes
+    ----------
+    ripe : ndarray
+        Days from day 0, beyond the last day of the season for never.
+    yields : ndarray
+        Fraction of a good harvest, 0-1.
+    limiting : Limiting
+        What prevents it.
+    """
 
     ripe: Days
     yields: Array
@@ -56,7 +65,7 @@ class Harvest:
 
 
 def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int, lead: float = 1.0) -> Harvest:
-    """What comes of a crop that is up, to its harvest: when, how much, and what stands in the way.
+    """Return the harvest of a crop that is up: when, how much, and what limits it.
 
     Parameters
     ----------
@@ -104,14 +113,14 @@ def harvest(crop: Crop, season: Season, up: Days, printed_d: float, young_d: int
 
 
 def _stretches(crop: Crop, up: Days, picked: Days, printed_d: float) -> NDArray[np.bool_]:
-    """Whether it takes so long that it is another harvest than was sown for. Bulbs wait for their day, not for warmth."""
+    """Return whether late peas and broad beans flower in long or lengthening days, as they must for a good crop."""
     if crop.life.bulb_lead_d is not None:
         return np.zeros(up.shape, dtype=np.bool_)
     return np.asarray(picked - up > STRETCHES[crop.hardiness] * max(printed_d, LEAST_PRINTED_D))
 
 
 def _established(crop: Crop, season: Season, up: Days) -> Harvest:
-    """Perennials: strong enough to come again; their harvest is another year's."""
+    """Return whether perennials are strong enough to regrow; their harvest is in a later year."""
     (strong,) = reached(season.grown_d(crop), up, np.full(up.shape, ESTABLISHES_D), WHOLE)
     never = np.full(up.shape, season.days + 1)
     weak = strong - up > STRETCHES[crop.hardiness] * ESTABLISHES_D
@@ -119,7 +128,7 @@ def _established(crop: Crop, season: Season, up: Days) -> Harvest:
 
 
 def _heat_left(crop: Crop, season: Season, up: Days, sensitive: Days, ripe: Days) -> Array:
-    """What heat in the sensitive stretch leaves of the harvest."""
+    """Return the share of the harvest that is left after heat in the sensitive stage."""
     if crop.heat_limit_c is None:
         return np.ones(sensitive.shape)
     hot_c = season.heat_c(sensitive, ripe, _by_night(crop))
@@ -135,7 +144,7 @@ def _by_night(crop: Crop) -> float:
 
 
 def _bolts(crop: Crop, season: Season, up: Days) -> Limiting:
-    """Chilled in youth, and days long enough then to run to seed."""
+    """Return whether a crop bolts: chilled when young, then days that are long enough."""
     chill = crop.life.chill
     if chill is None:
         return {}
@@ -147,7 +156,9 @@ def _bolts(crop: Crop, season: Season, up: Days) -> Limiting:
 
 
 def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days) -> Limiting:
-    """Peas and broad beans that come up in long days crop well only if they flower in long or lengthening days."""
+    """Return whether peas and broad beans that come up in long days flower in long or lengthening days, as they must for a good
+    crop.
+    """
     if crop.life.long_days != "flowers":
         return {}
     last = season.days - 1
@@ -157,7 +168,7 @@ def _by_daylength(crop: Crop, season: Season, up: Days, sensitive: Days) -> Limi
 
 
 def _bulbs(crop: Crop, season: Season, up: Days, share: float) -> tuple[NDArray[np.bool_], Days]:
-    """Whether no kind grown at this latitude comes to bulbs worth lifting, and days until those of the best kind swell."""
+    """Return whether no kind grown at this latitude forms useful bulbs, and days until those of the best kind swell."""
     small, wait = np.ones(up.shape, dtype=np.bool_), np.zeros(up.shape, dtype=np.intp)
     if crop.life.bulb_lead_d is None:
         return small, wait

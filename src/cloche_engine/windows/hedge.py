@@ -17,7 +17,7 @@ CLOSE_D = 6
 
 @dataclass(frozen=True)
 class Candidate:
-    """A sowing that could be made. succeeds: (members,), 0-1, whether there is a crop in time; the same members everywhere."""
+    """A possible sowing; `succeeds` says for each of the shared members whether it crops in time, (members,), 0-1."""
 
     place: int
     day: int
@@ -26,8 +26,17 @@ class Candidate:
 
 @dataclass(frozen=True)
 class Hedge:
-    """parts: the sowings chosen, earliest first; chance: that at least one gives a crop, after each further part in the order
-    in which they were taken; lost_mean, lost_worst: share of the seed lost on average, and in the worst course in ten."""
+    """A packet divided into several sowings.
+
+    Attributes
+    ----------
+    parts : list of Candidate
+        The chosen sowings, earliest first.
+    chance : list of float
+        Probability that at least one gives a crop, after each further part in the order of choice.
+    lost_mean, lost_worst : float
+        Fraction of the seed lost on average, and in the worst tenth of the members.
+    """
 
     parts: list[Candidate]
     chance: list[float]
@@ -36,12 +45,12 @@ class Hedge:
 
     @property
     def reached(self) -> float:
-        """The chance with all parts sown."""
+        """Chance with all parts sown."""
         return self.chance[-1] if self.chance else 0.0
 
 
 def hedge(candidates: Sequence[Candidate], wanted: float, most: int = MOST_PARTS) -> Hedge:
-    """As few sowings as reach the wanted chance, each the one that helps most beside those taken before; at most `most`.
+    """Return as few sowings as reach a wanted chance, at most `most`, each chosen to help most beside the earlier ones.
 
     Parameters
     ----------

@@ -45,8 +45,17 @@ SPRING_GROWTH = 0.75
 
 @dataclass(frozen=True)
 class Judged:
-    """limiting: what stands in the way; yields: share of a good harvest, 0-1; ripe: days from day 0, the season's last + 1:
-    never."""
+    """Judgement of the candidate days.
+
+    Attributes
+    ----------
+    limiting : Limiting
+        What prevents success.
+    yields : ndarray
+        Fraction of a good harvest, 0-1.
+    ripe : ndarray
+        Days from day 0, the last of the season + 1 for never.
+    """
 
     limiting: Limiting
     yields: Array
@@ -54,7 +63,7 @@ class Judged:
 
 
 def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
-    """Seed, sets or tubers put in place to be harvested in the same season.
+    """Judge seed, sets or tubers sown in place for a harvest in the same season.
 
     Parameters
     ----------
@@ -84,7 +93,7 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Ju
 
 
 def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
-    """Seed in a tray: it has to come up; what stands outdoors later is not its place's affair.
+    """Judge seed in a tray: it has to come up; later growth outdoors is judged elsewhere.
 
     Parameters
     ----------
@@ -103,7 +112,7 @@ def on_bench(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -
 
 
 def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
-    """Raised plants, hardened and set out; the bed is at the roots' depth.
+    """Judge raised and hardened plants when planted out; the bed is at root depth.
 
     Parameters
     ----------
@@ -132,7 +141,7 @@ def planted_out(crop: Crop, bed: Bed, day: Days) -> Judged:
 
 
 def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Judged:
-    """Kinds put in to stand the winter: far enough along when the light goes, not too far, and hardy enough.
+    """Judge crops that overwinter: advanced enough when the light fades, not too far, and hardy enough.
 
     Parameters
     ----------
@@ -174,8 +183,9 @@ def wintering(crop: Crop, how: Wintering, bed: Bed, sow_day: Days, half_d: Array
 
 
 def _grown_to_d(crop: Crop, how: Wintering, season: Season, dark_day: Days) -> Array:
-    """Growth before winter beyond which it does harm: sets and what stands in leaf run to seed in spring. Of what its roots
-    carry through, frost takes tall shoots; where winters are too mild for that it may grow further."""
+    """Return the growth before winter beyond which it does harm [d]: sets and leafy plants bolt in spring, and frost takes tall
+    shoots of plants that survive by their roots.
+    """
     if crop.start == "set" or not how.rooted:
         return np.full((1, 1), how.grown_to_d)
     hurt = season.coldest(REST_D)[dark_day] < TALL_SHOOTS_C - TOLD_K
@@ -183,15 +193,16 @@ def _grown_to_d(crop: Crop, how: Wintering, season: Season, dark_day: Days) -> A
 
 
 def _winter_low(how: Wintering, bed: Bed, start: Days) -> Array:
-    """The coldest that it feels in the months behind: what roots alone carry through lies in its soil, under whatever snow lies
-    there; leaves stand in the air."""
+    """Return the lowest temperature that a crop feels in the winter months [°C]: of the soil, under its snow, if it survives by
+    its roots, else of the air.
+    """
     if how.rooted:
         return on(bed.coldest_soil_c(REST_D), np.minimum(start, len(bed.soil_c) - 1))
     return on(bed.season.coldest(REST_D), start)
 
 
 def up_day(bed: Bed, sow_day: Days, half_d: Array) -> Days:
-    """The day on which half are up; the last one where they never are.
+    """Return the day on which half are up; the last one if they never are.
 
     Parameters
     ----------

@@ -23,7 +23,7 @@ REACH_K, STEP_K = 10.0, 0.05
 
 @dataclass(frozen=True)
 class Seen:
-    """A night's lowest among the plants [°C], how many stood it and how many died of it."""
+    """Lowest temperature of a night among the plants [°C], and the numbers that survived and died."""
 
     lowest_c: float
     stood: int
@@ -32,7 +32,7 @@ class Seen:
 
 @dataclass(frozen=True)
 class LearnedLimit:
-    """Limit at which half of the plants are lost, its standard deviation, and the listed one that it began with [°C, K]."""
+    """Temperature at which half of the plants are lost, its standard deviation, and the listed limit [°C, K]."""
 
     limit_c: float
     sd_k: float
@@ -41,7 +41,7 @@ class LearnedLimit:
 
 
 def learned_limit(listed_c: float, seen: Iterable[Seen]) -> LearnedLimit:
-    """The limit after what was seen. Many plants of one night share its cold and count as few.
+    """Return the frost limit after observations. Many plants in one night share its cold and count as few.
 
     Plants that stood a night show that the limit lies below it, but not how far: it never moves beyond the nights that were
     seen, unless it was listed there.

@@ -76,7 +76,7 @@ SHORT_DAY_H = 12.75
 
 
 class Limit(StrEnum):
-    """The one thing that stands in the way, as a code; the rooms have the words."""
+    """What limits success, as a code."""
 
     COLD = "soil_cold"
     HOT = "soil_hot"
@@ -97,8 +97,8 @@ class Limit(StrEnum):
 
 
 def among_plants_c(crop: Crop, limit_c: float) -> float:
-    """What a frost limit of a crop is in the air among its plants: what kills tender ones is told by the leaf, what hardy ones
-    stand by the weather report.
+    """Return the air temperature among the plants for a frost limit [°C]: limits of tender crops refer to the leaf, those of
+    hardy ones to screen height.
 
     Parameters
     ----------
@@ -110,7 +110,7 @@ def among_plants_c(crop: Crop, limit_c: float) -> float:
 
 @lru_cache(maxsize=512)
 def longest_in_soil_d(crop: Crop) -> float:
-    """Days that seed may lie before half are up for the sowing to be sensible."""
+    """Return the longest time in the soil until half are up for a sensible sowing [d]."""
     if crop.winter:
         return WINTER_IN_SOIL_D
     if crop.start != "seed":
@@ -124,5 +124,5 @@ NEVER_UP = 1.5
 
 
 def never_up_d(crop: Crop) -> float:
-    """Days in the soil beyond which seed is taken never to come up."""
+    """Return the time in the soil after which seed counts as failed [d]."""
     return NEVER_UP * longest_in_soil_d(crop)

@@ -13,14 +13,15 @@ WORTH_D = 14
 
 
 class Method(StrEnum):
-    """How a crop gets into the ground."""
+    """Whether a crop is sown in place or planted out."""
 
     DIRECT = "direct"
     TRANSPLANTED = "transplanted"
 
 
 def better_method(sown: Outlook | None, planted: Outlook | None) -> Method:
-    """Which of the two suits the place: what has a window, else the one that leaves time, else the sooner harvest.
+    """Return the method that suits a place: the one with a window, else the one with more time, else the one with the earlier
+    harvest.
 
     Parameters
     ----------
@@ -42,7 +43,7 @@ def better_method(sown: Outlook | None, planted: Outlook | None) -> Method:
 
 
 def is_short(sown: Outlook) -> bool:
-    """Whether sowing in place leaves hardly any choice of days.
+    """Return whether sowing in place leaves hardly any choice of dates.
 
     Parameters
     ----------

@@ -28,12 +28,31 @@ ROOTED = 0.5
 
 @dataclass(frozen=True)
 class Outlook:
-    """day (S,); success (S,); failing: Limit -> (S,), all 0-1; succeeds (S, members). worth (S,): share of a good harvest,
-    courses without one counted. soil_c (S, members), mean over the week after [°C]; soil_mid_c (S,), its middle, and
-    soil_sure_c (S,), what it is above in SURE of the scenarios. growth (S,): index over the three weeks after half are up, or
-    after planting out. good (S,): the best days for the harvest; harvest_d (S,), days until the middle scenario's harvest, inf:
-    none. days_to (fractions, band, S) [d], inf: never; half_d (S, members); share (band, S) of live seed: of sowings in place;
-    empty of plantings."""
+    """Outlook of one crop in one place over S candidate days.
+
+    Attributes
+    ----------
+    day : (S,)
+        Candidate days, from day 0.
+    success : (S,)
+        Share of members in which the sowing succeeds.
+    failing : Limit to (S,)
+        Share of members in which each limit acts.
+    succeeds : (S, members)
+        Success by member.
+    worth : (S,)
+        Share of a good harvest, members without one included.
+    soil_c, soil_mid_c, soil_sure_c : (S, members), (S,), (S,)
+        Mean soil temperature in the following week [°C], its median, and what it exceeds in SURE of the members.
+    growth : (S,)
+        Growth index in the three weeks after emergence or planting out.
+    good : (S,)
+        Whether a day is one of the best for the harvest.
+    harvest_d : (S,)
+        Median days until harvest; inf for none.
+    days_to, half_d, share : (fractions, quantiles, S), (S, members), (quantiles, S)
+        Days until fractions are up, days until half are up, and share of viable seed; empty for plantings.
+    """
 
     crop: Crop
     day: Days
@@ -54,12 +73,12 @@ class Outlook:
 
     @property
     def main_limit(self) -> Limit:
-        """What stands in the way on the likeliest day."""
+        """Main limit on the day with the best chance."""
         return main_limit(self.failing, self.success)
 
 
 def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None = None, on_bench: bool = False) -> Outlook:
-    """Judge every candidate day for sowing in place.
+    """Return the outlook for sowing in place on every candidate day.
 
     Parameters
     ----------
@@ -113,7 +132,7 @@ def sowing_outlook(crop: Crop, bed: Bed, day: Days, usual_depth_m: float | None 
 
 
 def planting_outlook(crop: Crop, bed: Bed, day: Days) -> Outlook:
-    """Judge every candidate day for planting out.
+    """Return the outlook for planting out on every candidate day.
 
     Parameters
     ----------
@@ -145,7 +164,9 @@ def _counted(limiting: judging.Limiting) -> tuple[Array, Failing, NDArray[np.boo
 
 
 def _ranks(members: int) -> Days:
-    """Which of the members in order stand for the band: for an upper end the next higher, as infinity cannot be averaged."""
+    """Return the ranks of the members that stand for the quantiles; an upper end takes the next higher, because infinity cannot
+    be averaged.
+    """
     return np.ceil(np.array(BAND) * (members - 1)).astype(np.intp)
 
 
@@ -154,6 +175,6 @@ def _growth(crop: Crop, bed: Bed, up: Days) -> Array:
 
 
 def _harvest_d(season: Season, day: Days, ripe: Days) -> Array:
-    """Days from each candidate day to the middle scenario's harvest."""
+    """Return median days from each candidate day to the harvest."""
     middle = np.sort(ripe, axis=1)[:, _ranks(ripe.shape[1])[1]]
     return np.where(middle > season.days, np.inf, middle - day)

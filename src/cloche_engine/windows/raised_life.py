@@ -23,7 +23,7 @@ CELL_WEEKS, WEEKS_A_M = 1.5, 80.0
 
 
 class Due(StrEnum):
-    """What is to be done with them."""
+    """Steps in raising plants."""
 
     HEAT_OFF = "heat_off"
     TURN_DOWN = "turn_down"
@@ -35,9 +35,25 @@ class Due(StrEnum):
 
 @dataclass(frozen=True)
 class Raised:
-    """A sowing as far as it is known. half_on, all_on: half and nearly all up, seen or foretold; leaf_on: first true leaf, if
-    seen; potted_on: last potted, into cells of cell_m; heated: whether the place heats; ruled: by a thermostat; plant_from:
-    first day on which it may be planted out; done: kinds of step that are past."""
+    """State of a sowing that is being raised.
+
+    Attributes
+    ----------
+    half_on, all_on : date or None
+        Half and nearly complete emergence, observed or predicted.
+    leaf_on : date or None
+        First true leaf, if observed.
+    potted_on, cell_m : date or None, float or None
+        Last potting, and size of the cell [m].
+    heated, ruled : bool
+        Whether the place is heated, and whether by a thermostat.
+    plant_from : date or None
+        First day on which it may be planted out.
+    hardening_on : date or None
+        First day of hardening off, if it has begun.
+    heat_is_off : bool
+        Whether the heat has been turned off.
+    """
 
     half_on: date | None
     all_on: date | None
@@ -52,7 +68,7 @@ class Raised:
 
 
 def weeks_in_cell(cell_m: float) -> float:
-    """Weeks from emergence or potting until roots fill a cell.
+    """Return the weeks from emergence or potting on until roots fill a cell.
 
     Parameters
     ----------
@@ -63,7 +79,7 @@ def weeks_in_cell(cell_m: float) -> float:
 
 
 def heat_off_on(raised: Raised, when_half: bool) -> date | None:
-    """By either school; None: not in sight.
+    """Return the date on which heat goes off by either rule; None if not in sight.
 
     Parameters
     ----------
@@ -79,7 +95,7 @@ def heat_off_on(raised: Raised, when_half: bool) -> date | None:
 
 
 def next_steps(raised: Raised, crop: Crop, when_half: bool, today: date) -> list[tuple[Due, date]]:
-    """What is to come, in the order of its days.
+    """Return the coming steps with their dates, in order.
 
     Parameters
     ----------
@@ -110,7 +126,7 @@ def next_steps(raised: Raised, crop: Crop, when_half: bool, today: date) -> list
 
 
 def out_on(raised: Raised, crop: Crop, today: date) -> date | None:
-    """The day on which they are grown, hardened and may go out; None: not in sight.
+    """Return the date on which plants are grown and hardened enough for planting out; None if not in sight.
 
     Parameters
     ----------
@@ -128,7 +144,7 @@ def out_on(raised: Raised, crop: Crop, today: date) -> date | None:
 
 @dataclass(frozen=True)
 class Raising:
-    """Days before planting out: sow_d, up_d, harden_d; emergence_d of them until half are up."""
+    """Days before planting out: of sowing, of emergence and of hardening off; emergence_d until half are up."""
 
     sow_d: int
     up_d: int
@@ -137,7 +153,8 @@ class Raising:
 
 
 def raising(crop: Crop, bench_c: float | Sequence[float], plant_day: int = 0) -> Raising | None:
-    """Count back through hardening, growing on and emergence. None: it does not come up on that bench.
+    """Return the days of raising, counted back through hardening off, growing on and emergence; None if seed does not come up
+    on that bench.
 
     Weeks of raising are told of a bench at the crop's own germination temperature; what a colder one costs is added. Sowing
     days before day 0 take the first day's soil.

@@ -16,7 +16,7 @@ from cloche_engine.windows.limits import longest_in_soil_d, never_up_d
 
 
 class Readiness(StrEnum):
-    """How a crop takes soil of a given temperature."""
+    """How a crop responds to soil of a given temperature."""
 
     ASLEEP = "asleep"
     AT_MINIMUM = "at the minimum"
@@ -26,7 +26,17 @@ class Readiness(StrEnum):
 
 @dataclass(frozen=True)
 class SteadyOutlook:
-    """One crop in steady soil. days [d] may be inf; share 0-1 of live seed; cost_days against the near edge of comfort."""
+    """Outlook of one crop at constant soil temperature.
+
+    Attributes
+    ----------
+    days : float
+        Days to half emergence, inf for never.
+    share : float
+        Fraction of viable seed, 0-1.
+    cost_days : float
+        Days lost compared with the near edge of the optimum range.
+    """
 
     crop: Crop
     readiness: Readiness
@@ -37,8 +47,8 @@ class SteadyOutlook:
 
 
 def steady_outlook(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR, stand: float | None = None) -> SteadyOutlook:
-    """How one crop would take soil that stays at soil_c [°C]. What would lie there too long counts as never coming up, as it
-    does in windows.
+    """Return how one crop would do in soil that stays at `soil_c`. Seed that would take too long counts as never coming up, as
+    in windows.
 
     Parameters
     ----------
@@ -64,7 +74,7 @@ def steady_outlook(crop: Crop, soil_c: float, field_factor: float = FIELD_FACTOR
 
 
 def readiness(crop: Crop, soil_c: float) -> Readiness:
-    """Asleep below the printed minimum, comfortable inside the optimum range, at the minimum between, too hot above.
+    """Return the readiness: below the printed minimum, at the minimum, comfortable within the ideal range, or too hot.
 
     Parameters
     ----------
@@ -79,7 +89,7 @@ def readiness(crop: Crop, soil_c: float) -> Readiness:
 
 
 def sowable(crops: list[Crop], soil_c: float, comfortable_only: bool = True) -> list[SteadyOutlook]:
-    """Crops to sow in place into soil of soil_c [°C], soonest up first.
+    """Return the crops that can be sown in place in soil of this temperature, the fastest first.
 
     comfortable_only False adds those that have only just reached their minimum; crops that are raised and planted out are never
     listed, nor those that would lie there for good: the printed advice and the measured rates come from different tables.

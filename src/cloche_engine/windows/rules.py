@@ -4,7 +4,7 @@ from enum import StrEnum
 
 
 class SowingRule(StrEnum):
-    """How a grower decides when to sow."""
+    """Rule by which a grower chooses the date of sowing."""
 
     MINIMUM = "minimum"
     COMFORTABLE = "comfortable"

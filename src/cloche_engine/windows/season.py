@@ -28,9 +28,19 @@ hours on sand, some days on clay."""
 
 @dataclass(frozen=True)
 class Season(Daylight):
-    """Days from day 0. air: (days, members) as the plants feel it, at their height and under their cover; light_h, light:
-    (days,), hours from sunrise to sunset, and the share of best growth that the sun allows; moist: (soil days, members), water
-    in the top as a share of what it holds; mean_c: (days, members), by which plants grow."""
+    """Air and light of a season from day 0 on.
+
+    Attributes
+    ----------
+    air : DailyRecord
+        Air at the plants, at their height and under their cover, (days, members).
+    light_h, light : ndarray
+        Hours from sunrise to sunset, and fraction of the best growth that light allows, (days,).
+    moist : ndarray
+        Water near the surface relative to field capacity, (soil days, members).
+    mean_c : ndarray
+        Mean temperature for growth, (days, members) [°C].
+    """
 
     air: DailyRecord
     light_h: Array
@@ -70,7 +80,7 @@ class Season(Daylight):
 
     @property
     def days(self) -> int:
-        """How many days of air there are."""
+        """Number of days of air."""
         return len(self.air)
 
     @cached_property
@@ -78,7 +88,7 @@ class Season(Daylight):
         return {}
 
     def coldest(self, days: int) -> Array:
-        """Coldest night of each day and the days - 1 after it [°C].
+        """Return the coldest night of each day and the days - 1 after it [°C].
 
         Parameters
         ----------
@@ -91,7 +101,7 @@ class Season(Daylight):
 
     @cached_property
     def nights_c(self) -> Array:
-        """Mean low of each day and the nine after [°C]: one cold night sets heat-lovers back little, many do."""
+        """Mean low of each day and the nine after it [°C]: one cold night sets heat-loving crops back little, many do."""
         return series.mean_ahead(self.air.low_c, 10)
 
     @cached_property
@@ -99,7 +109,7 @@ class Season(Daylight):
         return {}
 
     def heat_c(self, start: Days, end: Days, by_night: float) -> Array:
-        """Mean high of the days from start to before end [°C], counted less where nights are cool; (days, members) each.
+        """Return the mean high from start to before end [°C], reduced where nights are cool; (days, members) each.
 
         Parameters
         ----------
@@ -121,7 +131,7 @@ class Season(Daylight):
         return np.repeat(series.running(self.light)[:, None], self.mean_c.shape[1], axis=1)
 
     def mean_light(self, start: Days, end: Days) -> Array:
-        """Mean share of best growth that light allows from start to before end.
+        """Return the mean share of best growth that light allows from start to before end.
 
         Parameters
         ----------
@@ -137,7 +147,7 @@ class Season(Daylight):
         return {}
 
     def next_frost(self, limit_c: float) -> Days:
-        """From each day on the first whose night is colder, (days + 1, members); `days` where there is none.
+        """Return, for each day, the first day with a colder night, (days + 1, members); `days` if there is none.
 
         Parameters
         ----------
@@ -153,7 +163,7 @@ class Season(Daylight):
         return {}
 
     def chilled_d(self, below_c: float) -> Array:
-        """Days from day 0 until each day whose mean air is colder, (days + 1, members).
+        """Return the number of days colder than `below_c` from day 0 until each day, (days + 1, members).
 
         Parameters
         ----------
@@ -182,7 +192,7 @@ class Season(Daylight):
         return self._grown[key]
 
     def grown_d(self, crop: Crop) -> Array:
-        """Days of full growth towards harvest from day 0 until each day begins, (days + 1, members).
+        """Return the days of full growth from day 0 until each day, (days + 1, members).
 
         Returns
         -------
@@ -192,7 +202,7 @@ class Season(Daylight):
         return self._growth(crop)[0]
 
     def growth(self, crop: Crop, start: Days, end: Days) -> Array:
-        """Mean growth index from start to before end, which heat slows; (days, members) each.
+        """Return the mean growth index from start to before end, reduced by heat; (days, members) each.
 
         Parameters
         ----------
@@ -206,8 +216,15 @@ class Season(Daylight):
 
 @dataclass(frozen=True)
 class Bed:
-    """Scenarios of one place at one depth, shared by every crop that lies that deep. soil_c: (soil days, members), daily means
-    [°C]. field_factor: one, or one a member."""
+    """One place at one depth in all members, shared by all crops sown at that depth.
+
+    Attributes
+    ----------
+    soil_c : ndarray
+        Daily means, (soil days, members) [°C].
+    field_factor : float or ndarray
+        Factor of the published days, one value or one per member.
+    """
 
     seed_bed: SeedBed
     soil_c: Array
@@ -241,7 +258,7 @@ class Bed:
 
     @cached_property
     def week_c(self) -> Array:
-        """Mean soil of each day and the six after."""
+        """Mean soil temperature of each day and the six after it [°C]."""
         return series.mean_ahead(self.soil_c, 7)
 
     @cached_property
@@ -249,14 +266,14 @@ class Bed:
         return {}
 
     def develop(self, crop: Crop) -> Development:
-        """Development of a crop's seed in this bed; kin that share their curves share it."""
+        """Return the development of seed in this bed; related crops with the same curves share it."""
         key = (crop.rate.grid.tobytes(), crop.share.grid.tobytes(), rotting_per_h(crop), crop.field_times)
         if key not in self._developed:
             self._developed[key] = develop(self.seed_bed, crop, in_soil(crop, self.field_factor))
         return self._developed[key]
 
     def coldest_soil_c(self, days: int) -> Array:
-        """Coldest daily mean of each day and the days - 1 after it [°C].
+        """Return the coldest daily mean of each day and the days - 1 after it [°C].
 
         Parameters
         ----------
@@ -267,27 +284,27 @@ class Bed:
 
     @cached_property
     def week_mid_c(self) -> Array:
-        """The middle scenario's `week_c`, (soil days,)."""
+        """Median of `week_c`, (soil days,)."""
         return np.asarray(np.median(self.week_c, axis=1))
 
     @cached_property
     def week_sure_c(self) -> Array:
-        """What `week_c` is above in `SURE` of the scenarios, (soil days,)."""
+        """What `week_c` exceeds in `SURE` of the members, (soil days,)."""
         return np.asarray(np.quantile(self.week_c, 1 - SURE, axis=1))
 
     @cached_property
     def ten_days_c(self) -> Array:
-        """Mean soil of each day and the nine after."""
+        """Mean soil temperature of each day and the nine after it [°C]."""
         return series.mean_ahead(self.soil_c, 10)
 
     @cached_property
     def frozen(self) -> NDArray[np.bool_]:
-        """Whether the ground is frozen on each day and the week after it."""
+        """Whether the ground is frozen on each day and in the week after it."""
         return _all_week(self.soil_c <= 0.0)
 
     @cached_property
     def too_wet(self) -> NDArray[np.bool_]:
-        """Whether no day from each day to a week after it can be worked, and frost alone is not the reason."""
+        """Whether the ground cannot be worked on any day of the week from each day on, for other reasons than frost."""
         days = min(len(self.soil_c), len(self.season.moist))
         bad = self.soil_c <= 0.0
         bad[:days] |= self.season.moist[:days] > TOO_WET

@@ -10,7 +10,7 @@ Array = NDArray[np.float64]
 
 
 def running(daily: Array) -> Array:
-    """Sum of the days before each day, one row more than there are days.
+    """Return the sum of the days before each day, one row more than there are days.
 
     Parameters
     ----------
@@ -21,7 +21,7 @@ def running(daily: Array) -> Array:
 
 
 def mean_ahead(daily: Array, days: int) -> Array:
-    """Mean of each day and the next days - 1, fewer at the end.
+    """Return the mean of each day and the next days - 1, fewer at the end.
 
     Parameters
     ----------
@@ -38,7 +38,7 @@ def mean_ahead(daily: Array, days: int) -> Array:
 
 
 def lowest_ahead(daily: Array, days: int) -> Array:
-    """Lowest of each day and the next days - 1, fewer at the end.
+    """Return the lowest of each day and the next days - 1, fewer at the end.
 
     Parameters
     ----------
@@ -51,5 +51,5 @@ def lowest_ahead(daily: Array, days: int) -> Array:
 
 
 def calm(values: Array) -> Array:
-    """Median of five neighbours: a few dozen scenarios flicker from day to day, the year does not."""
+    """Return the median of five neighbours: a few dozen members vary from day to day more than the season does."""
     return np.asarray(median_filter(values, 5, mode="nearest"))

@@ -26,10 +26,22 @@ MISSED_D = 60
 
 @dataclass(frozen=True)
 class Choice:
-    """The day on which a rule would sow, and what comes of it. day: None where it would not within the days looked at.
+    """Date that a rule would choose, and its result.
 
-    fails 0-1; soil_c, the middle scenario's; half_d, share: as of the outlook; lost_d: days later up than the rule that is up
-    first, failures sown again counted; limit: what it mostly fails by. Of the seed, the share `fails` is lost on average.
+    Attributes
+    ----------
+    day : int or None
+        None if the rule would not sow within the days considered.
+    fails : float
+        Probability of failure, 0-1, which is also the average fraction of the seed lost.
+    soil_c : float
+        Median soil temperature on that day [°C].
+    half_d, share : float
+        As in the outlook.
+    lost_d : float
+        Days by which it emerges later than the earliest rule, including failures that are sown again.
+    limit : Limit or None
+        Its most frequent cause of failure.
     """
 
     sowing_rule: SowingRule
@@ -43,7 +55,7 @@ class Choice:
 
 
 def compare(outlook: Outlook, by_rule: dict[SowingRule, list[Window]]) -> list[Choice]:
-    """All three.
+    """Return the choices of all three rules.
 
     Parameters
     ----------
@@ -66,8 +78,7 @@ def compare(outlook: Outlook, by_rule: dict[SowingRule, list[Window]]) -> list[C
 
 
 def windows_by(outlook: Outlook, last_frost_day: float | None) -> dict[SowingRule, list[Window]]:
-    """The windows of who sows by each rule, none where they do not differ: in what stands the winter, and in what is planted
-    out.
+    """Return the windows by each rule; none where the rules do not differ, as for crops that overwinter or are planted out.
 
     Parameters
     ----------
@@ -91,7 +102,7 @@ def _between(outlook: Outlook, first: int, last: int) -> Window:
 
 
 def _at_minimum(outlook: Outlook) -> list[Window]:
-    """As soon as the soil has likely reached the minimum, on days that more likely than not give a crop."""
+    """Return the windows from when the soil has probably reached the minimum, on days that more likely than not give a crop."""
     reached = (outlook.soil_c >= outlook.crop.minimum_c - HALF_A_DEGREE_F).mean(axis=1) >= LIKELY
     windows = []
     for first, last in spans_of(joined(outlook.day, outlook.success, LIKELY)):
@@ -102,8 +113,7 @@ def _at_minimum(outlook: Outlook) -> list[Window]:
 
 
 def _comfortable(outlook: Outlook, first: int, last: int) -> Window:
-    """From when the soil surely lies in the range; where this ground never gets there, from when it is about as warm as it
-    gets."""
+    """Return the window from when the soil is reliably in the ideal range, or about as warm as this soil gets."""
     surely_c = outlook.soil_sure_c[first : last + 1]
     wanted_c = min(outlook.crop.optimum_from_c - HALF_A_DEGREE_F, float(surely_c.max()) - AS_WARM_K)
     start = first + int(np.argmax(surely_c >= wanted_c))
@@ -112,7 +122,7 @@ def _comfortable(outlook: Outlook, first: int, last: int) -> Window:
 
 
 def _by_calendar(outlook: Outlook, spans: list[tuple[int, int]], last_frost_day: float | None) -> list[Window]:
-    """The first span from its date on, whatever the soil says; one whose date is long past keeps the season that is left."""
+    """Return the first span from its date on, whatever the soil temperature; a date long past keeps the rest of the season."""
     wanted = 0.0 if last_frost_day is None else last_frost_day + CALENDAR_D[outlook.crop.hardiness]
     windows = []
     for number, (first, last) in enumerate(spans):
@@ -133,7 +143,7 @@ def _choice(outlook: Outlook, sowing_rule: SowingRule, index: int, lost_d: float
 
 
 def _expected_up(outlook: Outlook, index: int) -> float:
-    """Day on which half are up on average, where what fails is noticed and sown again."""
+    """Return the mean day on which half are up, if failures are noticed and sown again."""
     day, in_soil_d = float(outlook.day[index]), longest_in_soil_d(outlook.crop)
     fails, half_d = 1 - float(outlook.success[index]), float(outlook.days_to[HALF, 1, index])
     first = day + min(half_d, in_soil_d)

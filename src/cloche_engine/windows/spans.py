@@ -29,7 +29,7 @@ BEST_SHARE_FACTOR = 0.9
 
 @dataclass(frozen=True)
 class Window:
-    """One span of sensible days, as days from day 0 of the series; best_* lie within it."""
+    """A span of sensible days, in days from day 0; best_* lie within it."""
 
     earliest: int
     best_from: int
@@ -42,7 +42,7 @@ class Window:
 
 
 def windows(day: NDArray[np.intp], success: Array, failing: Failing, good: NDArray[np.bool_]) -> list[Window]:
-    """Spans in which eight scenarios of ten succeed.
+    """Return the spans in which eight of ten members succeed.
 
     Parameters
     ----------
@@ -59,7 +59,7 @@ def windows(day: NDArray[np.intp], success: Array, failing: Failing, good: NDArr
 
 
 def spans_of(sensible: NDArray[np.bool_]) -> list[tuple[int, int]]:
-    """First and last index of every run of days that is long enough to name.
+    """Return first and last index of every run of days that is long enough to name.
 
     Parameters
     ----------

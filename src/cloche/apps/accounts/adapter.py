@@ -31,7 +31,7 @@ SAID = {
 
 
 class Adapter(DefaultAccountAdapter):
-    """Accounts are made at the welcome and by invitation alone; letters go through the queue."""
+    """Account settings: no open sign-up, and letters through the queue."""
 
     error_messages = DefaultAccountAdapter.error_messages | {
         "duplicate_email": lazy("That is already your address."),
@@ -45,29 +45,29 @@ class Adapter(DefaultAccountAdapter):
     }
 
     def is_open_for_signup(self, request: HttpRequest) -> bool:
-        """Nobody makes themselves an account."""
+        """Refuse sign-up; accounts are created at the welcome page and by invitation."""
         return False
 
     def get_client_ip(self, request: HttpRequest) -> str:
-        """As the web server has it, which believes no heading but the proxy's."""
+        """Return the address from the web server, which trusts only the header of its proxy."""
         return str(request.META.get("REMOTE_ADDR", "")) or "127.0.0.1"
 
     def get_password_change_redirect_url(self, request: HttpRequest) -> str:
-        """Back to one's own page."""
+        """Return to the account page."""
         return reverse("me")
 
     def get_email_verification_redirect_url(self, email_address: Any) -> str:
-        """Back to one's own page, which asks to sign in first."""
+        """Return to the account page, which asks to sign in first."""
         return reverse("me")
 
     def send_mail(self, template_prefix: str, email: str, context: dict[str, Any]) -> None:
-        """By the queue, in our words."""
+        """Queue a letter with our own text."""
         link = context.get("activate_url") or ""
         person = cast("User | None", context.get("user"))
         letters.write(person, email, template_prefix, link, self.get_client_ip(self.request))
 
     def send_notification_mail(self, template_prefix: str, user: Any, context: Any = None, email: str | None = None) -> None:
-        """The letter is in the person's language and has their name."""
+        """Queue a notification with the person's name and in their language."""
         super().send_notification_mail(template_prefix, user, {**(context or {}), "user": user}, email)
 
     def add_message(
@@ -79,13 +79,13 @@ class Adapter(DefaultAccountAdapter):
         extra_tags: str = "",
         message: str | None = None,
     ) -> None:
-        """In our words."""
+        """Show a message with our own text."""
         if text := message or SAID.get(message_template or ""):
             messages.add_message(request, level, str(text).format(**(message_context or {})), extra_tags=extra_tags)
 
 
 class SecondFactors(DefaultMFAAdapter):
-    """Codes from a phone, spare codes, passkeys."""
+    """Second factors: codes from a phone, recovery codes and passkeys."""
 
     error_messages = DefaultMFAAdapter.error_messages | {
         "incorrect_code": lazy("That code is not correct. A new one appears every 30 seconds, and each works once."),
@@ -93,13 +93,13 @@ class SecondFactors(DefaultMFAAdapter):
     }
 
     def get_totp_issuer(self) -> str:
-        """What the phone lists it under."""
+        """Return the name under which the phone lists the account."""
         return "Cloche"
 
     def generate_authenticator_name(self, user: Any, type: Any) -> str:  # noqa: A002 (allauth's name)
-        """For one that nobody named."""
+        """Return a name for an unnamed passkey."""
         return _("Passkey {number}").format(number=user.authenticator_set.filter(type=type).count() + 1)
 
     def get_public_key_credential_rp_entity(self) -> dict[str, str]:
-        """The name of the site that a passkey belongs to."""
+        """Return the name of the site that a passkey belongs to."""
         return super().get_public_key_credential_rp_entity() | {"name": "Cloche"}

@@ -26,7 +26,7 @@ from cloche.apps.shared.http import INVALID
 
 
 def welcome(request: HttpRequest) -> HttpResponse:
-    """The first account of an installation; shut as soon as there is one."""
+    """Create the first account of an installation. The page closes once there is one."""
     if not selectors.nobody_yet():
         return redirect("sign_in")
     form = NewPersonForm(request.POST or None)
@@ -36,7 +36,7 @@ def welcome(request: HttpRequest) -> HttpResponse:
 
 
 def join(request: HttpRequest, token: str) -> HttpResponse:
-    """Come in by a link: as who one is, or as somebody new."""
+    """Accept an invitation with an existing or a new account."""
     invitation = flow.invitation_of(token)
     if invitation is None:
         return render(request, "accounts/join_ended.html", status=404)
@@ -59,7 +59,7 @@ def join(request: HttpRequest, token: str) -> HttpResponse:
 
 
 def _come_in(request: HttpRequest, person: User, form: NewPersonForm, there: str) -> HttpResponse:
-    """Signed in for the first time; whoever gave an address is asked by letter whether it is theirs."""
+    """Sign in a new person and send a confirmation letter if they gave an address."""
     response = enter(request, person, there)
     if form.cleaned_data["email"]:
         flows.wish(request, person, form.cleaned_data["email"])
@@ -68,7 +68,7 @@ def _come_in(request: HttpRequest, person: User, form: NewPersonForm, there: str
 
 @login_required
 def me(request: HttpRequest) -> HttpResponse:
-    """A person's scales and language, and the way to all else that is theirs."""
+    """Show a person's units and language, and links to everything else of theirs."""
     form = UnitsForm(request.POST or None, instance=request.user)  # type: ignore[arg-type]
     if form.is_valid():
         form.save()

@@ -20,12 +20,12 @@ FORGOTTEN = "accounts.forgotten"
 
 
 def ask(email: str, base: str) -> None:
-    """Somebody says that they forgot their password. base: under which address Cloche was asked."""
+    """Queue a password reset. `base` is the address at which Cloche was reached."""
     queue.put(FORGOTTEN, f"forgotten-{get_random_string(12)}", email=email, base=base)
 
 
 def write(email: str, base: str) -> int:
-    """To each person who has confirmed that the address is theirs; returns how many. Raises letters.NotSent.
+    """Write to everyone with this confirmed address and return their number. Raises letters.NotSent.
 
     Never to an address that was only typed: a slip of the keyboard would hand the account to a stranger.
     """
@@ -41,13 +41,18 @@ def write(email: str, base: str) -> int:
 
 
 def address_for(person: User) -> str:
-    """Where regular letters to somebody go: the address they confirmed. Where no mail leaves the computer, the one they gave,
-    for nobody could confirm any."""
+    """Return the address for regular letters to a person.
+
+    It is the confirmed one, or the one they gave if no mail leaves the computer and none can be confirmed.
+    """
     return confirmed_address(person) or ("" if leave_the_computer() else person.email)
 
 
 def wish(request: HttpRequest, person: User, email: str) -> bool:
-    """Somebody wants letters at an address. Returns whether it can be used at once; else a letter asks whether it is theirs."""
+    """Set the address for letters and return whether it can be used at once.
+
+    Otherwise a letter asks for confirmation.
+    """
     if confirmed_address(person) == email.lower():
         return True
     if person.email != email:

@@ -32,7 +32,7 @@ HELP = {
 
 
 class _OurWords(forms.Form):
-    """Labels of this house, nothing written inside a field, no password twice."""
+    """Form with our own labels, no placeholders and a single password field."""
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -44,7 +44,7 @@ class _OurWords(forms.Form):
 
 
 class NewPersonForm(FirstPersonForm):
-    """Somebody new: a name, a password, and an address if they like."""
+    """A name, a password and an optional email address."""
 
     email = forms.EmailField(
         label=lazy("Email address (optional)"),
@@ -53,7 +53,7 @@ class NewPersonForm(FirstPersonForm):
     )
 
     def clean_username(self) -> str:
-        """A name, not an address: by those people sign in, too."""
+        """Refuse email addresses as names, because people can sign in with either."""
         name: str = self.cleaned_data["username"]
         if "@" in name:
             raise forms.ValidationError(lazy("A name cannot contain @. Enter your email address below."), code="name")
@@ -61,45 +61,45 @@ class NewPersonForm(FirstPersonForm):
 
 
 class ChangePassword(_OurWords, account.ChangePasswordForm):
-    """The old one and the new one."""
+    """The old password and a new one."""
 
 
 class ForgottenPassword(_OurWords, account.ResetPasswordForm):
-    """Where the letter goes."""
+    """The address to which the letter goes."""
 
     def clean_email(self) -> str:
-        """Whether anybody has it is not looked up here."""
+        """Accept any address; whether someone has it is not revealed here."""
         return str(self.cleaned_data["email"]).lower()
 
     def save(self, request: HttpRequest, **kwargs: Any) -> str:
-        """A worker looks whose address it is."""
+        """Queue the letter; a worker looks up whose address it is."""
         email: str = self.cleaned_data["email"]
         flows.ask(email, request.build_absolute_uri("/"))
         return email
 
 
 class NewPassword(_OurWords, account.ResetPasswordKeyForm):
-    """By the link in a letter."""
+    """A new password after following the link in a letter."""
 
 
 class MailAddress(_OurWords, account.AddEmailForm):
-    """Another address."""
+    """Another email address."""
 
 
 class Sure(_OurWords, account.ReauthenticateForm):
-    """The password once more."""
+    """Confirmation with the password."""
 
 
 class SecondCode(_OurWords, mfa.AuthenticateForm):
-    """A code from the phone, or a spare one."""
+    """A code from the phone or a recovery code."""
 
 
 class SureByCode(_OurWords, mfa.ReauthenticateForm):
-    """A code once more."""
+    """Confirmation with a code."""
 
 
 class ActivatePhone(_OurWords, ActivateTOTPForm):
-    """The phone's first code shows that both agree."""
+    """The first code from the phone, which proves that it is set up."""
 
 
 class AddPasskey(_OurWords, webauthn.AddWebAuthnForm):
@@ -107,11 +107,11 @@ class AddPasskey(_OurWords, webauthn.AddWebAuthnForm):
 
 
 class RenamePasskey(_OurWords, webauthn.EditWebAuthnForm):
-    """Another name for it."""
+    """A new name for a passkey."""
 
 
 class EraseAccountForm(forms.Form):
-    """Whoever erases an account knows its password."""
+    """Confirmation with the password before an account is deleted."""
 
     password = forms.CharField(
         label=lazy("Your password"), strip=False, widget=forms.PasswordInput(attrs={"autocomplete": "current-password"})
@@ -122,7 +122,7 @@ class EraseAccountForm(forms.Form):
         self.person = person
 
     def clean_password(self) -> str:
-        """Theirs."""
+        """Check the person's password."""
         password: str = self.cleaned_data["password"]
         if not self.person.check_password(password):
             raise forms.ValidationError(lazy("That is not your password."), code="password")

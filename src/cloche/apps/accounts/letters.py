@@ -38,22 +38,22 @@ CHANGED = {
 
 
 class NotSent(failures.Foreseen):
-    """The mail server did not take a letter."""
+    """Raised when the mail server refuses a letter."""
 
 
 def leave_the_computer() -> bool:
-    """Whether letters reach anybody: without a mail server they lie as files beside the data."""
+    """Return whether letters are sent. Without a mail server they are stored as files next to the data."""
     return bool(settings.CLOCHE_MAIL_URL)
 
 
 def confirmed_address(person: User) -> str:
-    """Where letters to somebody may go; empty where no address is confirmed as theirs."""
+    """Return the confirmed address of a person, empty if there is none."""
     address = EmailAddress.objects.filter(user=person, verified=True).order_by("-primary").first()
     return str(address.email) if address is not None else ""
 
 
 def words_for(person: User, kind: str, link: str) -> tuple[str, str]:
-    """Subject and text of a letter with a link, in its reader's language."""
+    """Return subject and text of a letter with a link in the reader's language."""
     with override(language_of(person)):
         letter = _words(person.username, kind, link, "")
     if letter is None:
@@ -62,7 +62,7 @@ def words_for(person: User, kind: str, link: str) -> tuple[str, str]:
 
 
 def write(person: User | None, email: str, kind: str, link: str = "", address: str = "") -> bool:
-    """Queue a letter, in its reader's language; returns whether it is one that Cloche writes.
+    """Queue a letter in the reader's language and return whether Cloche writes letters of this kind.
 
     kind: as allauth names it; link: where it leads; address: of the network, from which something was changed.
     """
@@ -95,12 +95,12 @@ def _words(name: str, kind: str, link: str, address: str) -> tuple[str, str] | N
 
 
 def queue_letter(email: str, subject: str, text: str) -> None:
-    """Have it handed over by a worker, once."""
+    """Queue a letter to be sent once by a worker."""
     queue.put(LETTER, f"letter-{get_random_string(12)}", email=email, subject=border.one_line(subject), text=text)
 
 
 def hand_over(email: str, subject: str, text: str) -> None:
-    """To the mail server. Raises NotSent."""
+    """Send a letter to the mail server. Raises NotSent."""
     try:
         send_mail(subject, text, None, [email])
     except (SMTPException, OSError) as lost:

@@ -20,7 +20,7 @@ log = logging.getLogger("cloche.security")
 
 
 def note(event: str, request: HttpRequest | None = None, **facts: Any) -> None:
-    """One event, in words and as fields."""
+    """Log one security event as a sentence and as fields."""
     known = {"event": event, **facts}
     if request is not None:
         known["address"] = str(request.META.get("REMOTE_ADDR", ""))
@@ -29,31 +29,31 @@ def note(event: str, request: HttpRequest | None = None, **facts: Any) -> None:
 
 @receiver(auth.user_logged_in, dispatch_uid="security-in")
 def came_in(request: HttpRequest, user: Any, **kwargs: Any) -> None:
-    """Password, passkey or a second step, as it took."""
+    """Log a sign-in."""
     note("signed_in", request, person=user.pk)
 
 
 @receiver(auth.user_logged_out, dispatch_uid="security-out")
 def went(request: HttpRequest, user: Any, **kwargs: Any) -> None:
-    """By their own button."""
+    """Log a sign-out."""
     note("signed_out", request, person=user.pk if user is not None else None)
 
 
 @receiver(auth.user_login_failed, dispatch_uid="security-failed")
 def kept_out(request: HttpRequest | None = None, **kwargs: Any) -> None:
-    """The name that was typed is not noted: it may be a password in the wrong field."""
+    """Log a failed sign-in without the name, which may be a password typed into the wrong field."""
     note("sign_in_failed", request)
 
 
 @receiver(user_locked_out, dispatch_uid="security-locked")
 def locked_out(request: HttpRequest, **kwargs: Any) -> None:
-    """Too many tries."""
+    """Log too many attempts."""
     note("locked_out", request)
 
 
 @receiver(mfa.authentication_failed, dispatch_uid="security-second-failed")
 def second_failed(request: HttpRequest, user: Any, **kwargs: Any) -> None:
-    """The password was right, the code was not."""
+    """Log a wrong second factor after a correct password."""
     note("second_step_failed", request, person=user.pk)
 
 
@@ -80,18 +80,18 @@ for signal, event in (
 
 @receiver(post_save, sender=Membership, dispatch_uid="security-role")
 def role_given(instance: Membership, **kwargs: Any) -> None:
-    """Somebody may do more or less than before."""
+    """Log a change of role."""
     note("role", person=instance.user_id, garden=instance.garden_id, role=instance.role)
 
 
 @receiver(post_delete, sender=Membership, dispatch_uid="security-left")
 def role_taken(instance: Membership, **kwargs: Any) -> None:
-    """Somebody belongs no more."""
+    """Log the end of a membership."""
     note("left", person=instance.user_id, garden=instance.garden_id)
 
 
 @receiver(post_save, sender=Invitation, dispatch_uid="security-invited")
 def invited(instance: Invitation, created: bool, **kwargs: Any) -> None:
-    """A door was opened for a fortnight."""
+    """Log a new invitation, which is valid for two weeks."""
     if created:
         note("invited", person=instance.made_by_id, garden=instance.garden_id, role=instance.role)

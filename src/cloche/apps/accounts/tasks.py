@@ -9,11 +9,11 @@ from cloche.apps.accounts import flows, letters
 
 @app.task(name=letters.LETTER)
 def letter(email: str, subject: str, text: str) -> None:
-    """One letter, once."""
+    """Send one letter once."""
     letters.hand_over(email, subject, text)
 
 
 @app.task(name=flows.FORGOTTEN)
 def forgotten_password(email: str, base: str) -> None:
-    """The link for a new password."""
+    """Send the link for a new password."""
     flows.write(email, base)

@@ -21,7 +21,10 @@ from cloche.apps.shared.http import INVALID
 
 
 class SignIn(auth.LoginView):
-    """Name or mail address, and password; a second factor where there is one. A new installation goes to its welcome first."""
+    """Sign in with name or email address, password and an optional second factor.
+
+    A new installation redirects to its welcome page.
+    """
 
     template_name = "accounts/sign_in.html"
     authentication_form = SignInForm
@@ -42,22 +45,22 @@ class SignIn(auth.LoginView):
 
 
 class SignOut(auth.LogoutView):
-    """Ends the session."""
+    """End the session."""
 
 
 def enter(request: HttpRequest, person: User, onwards: str) -> HttpResponse:
-    """Sign in somebody who has shown their password: by way of their second factor, if they have one."""
+    """Sign in a person after their password, through their second factor if they have one."""
     login = Login(user=person, redirect_url=onwards, email_verification="none")
     return perform_password_login(request, {"username": person.username}, login)
 
 
 @receiver(user_logged_in, dispatch_uid="browser-speaks-as-its-person")
 def speak_as_they_do(sender: Any, request: HttpRequest, user: User, response: Any = None, **kwargs: Any) -> None:
-    """Once they are in, the browser has their language."""
+    """Set the browser to the person's language after signing in."""
     if response is not None:
         remember_language(response, user)
 
 
 def mail_goes_out(request: HttpRequest) -> dict[str, bool]:
-    """For pages that offer a letter: whether one would reach anybody."""
+    """Return whether letters are sent, for pages that offer one."""
     return {"mail_goes_out": leave_the_computer()}

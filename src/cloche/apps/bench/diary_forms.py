@@ -20,7 +20,7 @@ CORE_C, HEIGHT_M, DEPTH_M = (-10.0, 90.0), (0.0, 2.5), (0.05, 2.0)
 
 
 class _Dated(forms.Form):
-    """Something of a day that is past."""
+    """An entry for a past day."""
 
     on = DayField(label=lazy("Date"))
 
@@ -30,21 +30,21 @@ class _Dated(forms.Form):
         self.fields["on"].initial = today
 
     def clean_on(self) -> date:
-        """Not ahead."""
+        """Refuse a future date."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
             raise forms.ValidationError(_("That date is in the future."))
         return on
 
     def within(self, name: str, limits: tuple[float, float], texts: tuple[str, str]) -> None:
-        """Refuse what cannot be at its field."""
+        """Report values outside the limits at their field."""
         value = self.cleaned_data.get(name)
         if value is not None and not limits[0] <= value <= limits[1]:
             self.add_error(name, _("Enter a value from {low} to {high}.").format(low=texts[0], high=texts[1]))
 
 
 class HeatTestForm(_Dated):
-    """Minutes to the set-point, and nine spots."""
+    """Minutes until the set point is reached, and temperatures in nine places."""
 
     minutes = forms.IntegerField(
         label=lazy("Minutes to the set-point"), required=False, min_value=0, max_value=10_000,
@@ -59,7 +59,7 @@ class HeatTestForm(_Dated):
             typed(self, f"spot_{number}", lambda text: parse_air(text, self.units), label, None)
 
     def clean(self) -> dict[str, Any]:
-        """At least something."""
+        """Validate the fields together."""
         data = super().clean() or {}
         data["spots"] = [data.get(f"spot_{number}") for number in range(1, SPOTS + 1)]
         if not self.errors and data.get("minutes") is None and not any(spot is not None for spot in data["spots"]):
@@ -68,7 +68,7 @@ class HeatTestForm(_Dated):
 
 
 class DiaryForm(_Dated):
-    """A line of a hotbed's diary."""
+    """An entry in a hotbed's diary."""
 
     core = TypedNumber(required=False)
     height = TypedNumber(required=False)
@@ -82,7 +82,7 @@ class DiaryForm(_Dated):
         typed(self, "height", lambda text: parse_any_length(text, units), label, None)
 
     def clean(self) -> dict[str, Any]:
-        """At least something, and what can be."""
+        """Validate the fields together."""
         data = super().clean() or {}
         self.within("core", CORE_C, tuple(self.units.temperature_text(c, 0) for c in CORE_C))  # type: ignore[arg-type]
         self.within("height", HEIGHT_M, tuple(self.units.length_text(m) for m in HEIGHT_M))  # type: ignore[arg-type]
@@ -91,13 +91,13 @@ class DiaryForm(_Dated):
         return data
 
     def note_for(self, place: Place) -> HotbedNote:
-        """Not yet kept."""
+        """Return the unsaved entry."""
         data = self.cleaned_data
         return HotbedNote(place=place, on=data["on"], core_c=data["core"], height_m=data["height"], note=data["note"])
 
 
 class FillForm(_Dated):
-    """What it was filled with again."""
+    """A further filling of a hotbed."""
 
     material = forms.ChoiceField(label=lazy("Material"))
     depth = TypedNumber()
@@ -115,20 +115,20 @@ class FillForm(_Dated):
         typed(self, "depth", lambda text: parse_any_length(text, units), label, None)
 
     def clean(self) -> dict[str, Any]:
-        """What can be."""
+        """Validate the fields together."""
         data = super().clean() or {}
         self.within("depth", DEPTH_M, tuple(self.units.length_text(m) for m in DEPTH_M))  # type: ignore[arg-type]
         return data
 
     def fill_for(self, place: Place) -> HotbedFill:
-        """Not yet kept."""
+        """Return the unsaved filling."""
         data = self.cleaned_data
         values = {name: data[name] for name in ("on", "material", "moist", "trodden")}
         return HotbedFill(place=place, depth_m=data["depth"], **values)
 
 
 def _hot(text: str, units: Units) -> float:
-    """A core is hotter than any soil or air: by its own limits, which the form holds."""
+    """Parse a core temperature, whose limits are wider than those of soil and air."""
     from cloche.bridge.values.units import parse_number
 
     return units.celsius(parse_number(text))

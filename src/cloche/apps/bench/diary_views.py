@@ -31,14 +31,14 @@ from cloche.apps.sowings.models import Sowing, Step
 
 
 def _line(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> HotbedFill | HotbedNote | None:
-    """The line of the diary that is to be struck out."""
+    """Return the diary entry or filling to delete."""
     model = HotbedFill if words["kind"] == "fill" else HotbedNote
     return model.objects.filter(pk=words["line_id"], place__garden=garden).first()
 
 
 @in_garden(writing=LOGS)
 def heat_test(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Write down how a heater did."""
+    """Record a test of a heater."""
     stand_in(request)
     place, today = place_or_404(request, place_id), clock.today(request.garden.timezone)
     form = HeatTestForm(request.POST or None, units=units_of(request.user), today=today)
@@ -54,7 +54,7 @@ def heat_test(request: GardenRequest, place_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("places.HeatTest", "test_id"))
 def remove_test(request: GardenRequest, place_id: int, test_id: int) -> HttpResponse:
-    """Strike a test out."""
+    """Delete a test."""
     place = place_or_404(request, place_id)
     gone, _rows = place.heat_tests.filter(pk=test_id).delete()
     if not gone:
@@ -65,7 +65,7 @@ def remove_test(request: GardenRequest, place_id: int, test_id: int) -> HttpResp
 
 @in_garden(writing=LOGS)
 def diary(request: GardenRequest, place_id: int) -> HttpResponse:
-    """A hotbed's diary: lines and fills."""
+    """Show a hotbed's diary with entries and fillings."""
     stand_in(request)
     place, units = _hotbed(request, place_id), units_of(request.user)
     today, is_fill = clock.today(request.garden.timezone), "material" in request.POST
@@ -86,7 +86,7 @@ def diary(request: GardenRequest, place_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=_line)
 def remove_line(request: GardenRequest, place_id: int, kind: str, line_id: int) -> HttpResponse:
-    """Strike a line or a fill out."""
+    """Delete an entry or a filling."""
     place = _hotbed(request, place_id)
     rows = place.hotbed_fills if kind == "fill" else place.hotbed_notes
     row = rows.filter(pk=line_id).first()
@@ -99,7 +99,7 @@ def remove_line(request: GardenRequest, place_id: int, kind: str, line_id: int) 
 
 @in_garden
 def potatoes(request: GardenRequest) -> HttpResponse:
-    """From chitting to lifting."""
+    """Show dates from chitting to lifting."""
     stand_in(request)
     units, today = units_of(request.user), clock.today(request.garden.timezone)
     usual = PotatoForm.usual(request.garden, today)
@@ -118,7 +118,7 @@ def _hotbed(request: GardenRequest, place_id: int) -> Place:
 
 @in_garden(writing=LOGS)
 def life(request: GardenRequest, sowing_id: int) -> HttpResponse:
-    """Its story, what is due, and a form for what happened."""
+    """Show the history of a sowing, its next steps and a form to record one."""
     request.room = "sowings"  # type: ignore[attr-defined]
     sowing, units, today = _sowing(request, sowing_id), units_of(request.user), clock.today(request.garden.timezone)
     initial = {name: request.GET[name] for name in ("kind", "place") if name in request.GET}
@@ -142,7 +142,7 @@ def life(request: GardenRequest, sowing_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("sowings.Step", "step_id"))
 def remove_step(request: GardenRequest, sowing_id: int, step_id: int) -> HttpResponse:
-    """Take a step back."""
+    """Delete a step."""
     sowing = _sowing(request, sowing_id)
     step = next((step for step in sowing.steps.all() if step.pk == step_id), None)
     if step is None:

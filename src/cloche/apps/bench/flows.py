@@ -18,21 +18,21 @@ Dated = HeatPeriod | HotbedTray | Lamp
 
 @transaction.atomic
 def keep(period: Dated) -> None:
-    """Keep a heat source, a lamp, or the hotbed below."""
+    """Save a heat source, a lamp, or the hotbed below a tray."""
     period.save()
     note_change_at(period.place)
 
 
 @transaction.atomic
 def keep_place(place: Place) -> None:
-    """Keep in which room and by which window it stands."""
+    """Save the room and window of a place."""
     place.save(update_fields=["room", "window_aspect_deg", "window_shade", "window_away_m"])
     note_change_at(place)
 
 
 @transaction.atomic
 def switch_off(period: Dated, today: date) -> None:
-    """Yesterday was its last day; what came today goes altogether."""
+    """End a period yesterday, or delete it if it began today."""
     if period.first >= today:
         period.delete()
     else:
@@ -43,14 +43,14 @@ def switch_off(period: Dated, today: date) -> None:
 
 @transaction.atomic
 def remove(period: Dated) -> None:
-    """As if it had never been there."""
+    """Delete a period."""
     period.delete()
     note_change_at(period.place)
 
 
 @transaction.atomic
 def turn_down(period: HeatPeriod, today: date) -> HeatPeriod:
-    """Set-points a couple of degrees lower from today on."""
+    """Lower the set points by a few degrees from today on."""
     lower = HeatPeriod.objects.get(pk=period.pk)
     lower.start_c -= TURNED_DOWN_K
     lower.stop_c -= TURNED_DOWN_K
@@ -66,7 +66,7 @@ def turn_down(period: HeatPeriod, today: date) -> HeatPeriod:
 
 @transaction.atomic
 def keep_room(room: Room) -> None:
-    """Keep a room; its places feel it."""
+    """Save a room and update the forecasts of its places."""
     room.save()
     for place in room.places.all():
         note_change_at(place)
@@ -74,7 +74,7 @@ def keep_room(room: Room) -> None:
 
 @transaction.atomic
 def remove_room(room: Room) -> None:
-    """Off the list; what stood there stands in a usual room. It can be put back."""
+    """Remove a room. Its places count as standing in a usual room until it is restored."""
     places = list(room.places.all())
     room.removed_at = clock.now()
     room.save(update_fields=["removed_at"])
@@ -85,7 +85,7 @@ def remove_room(room: Room) -> None:
 
 
 def put_back_room(room: Room) -> bool:
-    """Undo that; not while another room has taken its name."""
+    """Restore a room, unless another one has its name."""
     if Room.objects.filter(garden=room.garden, name__iexact=room.name, removed_at__isnull=True).exists():
         return False
     room.removed_at = None
@@ -95,7 +95,7 @@ def put_back_room(room: Room) -> bool:
 
 @transaction.atomic
 def note_air(air: RoomAir) -> None:
-    """Air that was read in a room; a second reading of the same moment replaces the first."""
+    """Save an air reading, replacing one for the same moment."""
     RoomAir.objects.filter(room=air.room, what=air.what, at=air.at).delete()
     air.save()
     for place in air.room.places.all():
@@ -104,7 +104,7 @@ def note_air(air: RoomAir) -> None:
 
 @transaction.atomic
 def remove_air(air: RoomAir) -> None:
-    """Take it back."""
+    """Delete an air reading."""
     places = list(air.room.places.all())
     air.delete()
     for place in places:
@@ -113,21 +113,21 @@ def remove_air(air: RoomAir) -> None:
 
 @transaction.atomic
 def keep_rules(garden: Garden) -> None:
-    """By which rules the bench is run."""
+    """Save the rules for raising plants."""
     garden.save(update_fields=["heat_off_rule", "bring_in_c", "price_kwh"])
     note_change_in(garden)
 
 
 @transaction.atomic
 def fill_again(fill: HotbedFill) -> None:
-    """A hotbed was filled upon what was there; its heat follows."""
+    """Save a further filling of a hotbed and update its heat."""
     fill.save()
     note_change_at(fill.place)
 
 
 @transaction.atomic
 def remove_line(row: HotbedFill | HotbedNote) -> None:
-    """A fill or a line of the diary, as if it had never been."""
+    """Delete a filling or a diary entry."""
     row.delete()
     if isinstance(row, HotbedFill):
         note_change_at(row.place)

@@ -28,7 +28,7 @@ AIR_AGO_D = 60
 
 
 def typed(form: forms.BaseForm, name: str, parse: Callable[[str], float], label: str, value: float | None) -> None:
-    """Give a typed number its units, and what is stored to begin with."""
+    """Set up a number field in the reader's unit with its stored value."""
     parse_with(form.fields[name], parse)
     form.fields[name].label = label
     if value is not None:
@@ -36,10 +36,10 @@ def typed(form: forms.BaseForm, name: str, parse: Callable[[str], float], label:
 
 
 class SpansField(forms.CharField):
-    """Hours of the day, as 5:30–9, 16–21."""
+    """Hours of the day, such as 5:30–9, 16–21."""
 
     def clean(self, value: Any) -> list[list[float]]:
-        """Pairs of hours."""
+        """Validate the fields together."""
         text = super().clean(value)
         if not text:
             return []
@@ -50,7 +50,7 @@ class SpansField(forms.CharField):
 
 
 class HeatForm(ShownAs, forms.ModelForm):
-    """A heat source, from when to when, and what switches it."""
+    """A heat source with its dates and its control."""
 
     shown_as = {"length_m": "length", "width_m": "width", "lift_k": "lift", "start_c": "start", "stop_c": "stop"}
     shown_as |= {"over_m": "over", "under_m": "under"}
@@ -111,7 +111,7 @@ class HeatForm(ShownAs, forms.ModelForm):
             self.initial.setdefault("spans", spans_text(instance.spans))
 
     def clean(self) -> dict[str, Any]:
-        """Numbers carried over to the row, then checked with it."""
+        """Validate the fields together."""
         data = super().clean() or {}
         instance = self.instance
         for name, field in (("watts", "watts"), ("cable_m", "cable_m"), ("cable_w_m", "cable_w_m")):
@@ -131,7 +131,7 @@ class HeatForm(ShownAs, forms.ModelForm):
 
 
 class LampForm(forms.ModelForm):
-    """A lamp, and when it is lit."""
+    """A lamp and its hours."""
 
     watts = TypedNumber()
     ppfd = TypedNumber(required=False)
@@ -162,7 +162,7 @@ class LampForm(forms.ModelForm):
         self.initial.setdefault("spans", spans_text(instance.spans) if instance.spans else "6–20")
 
     def clean(self) -> dict[str, Any]:
-        """Numbers carried over to the row, then checked with it."""
+        """Validate the fields together."""
         data = super().clean() or {}
         instance = self.instance
         instance.ppfd = data.get("ppfd")
@@ -175,7 +175,7 @@ class LampForm(forms.ModelForm):
 
 
 def refused_by(form: forms.ModelForm, shown_as: dict[str, str]) -> None:
-    """The row's own limits at the fields under which its numbers are typed."""
+    """Show the model's errors at the fields under which the numbers are typed."""
     for field, shown in shown_as.items():
         value = getattr(form.instance, field)
         if value is None or shown in form.errors:
@@ -187,7 +187,7 @@ def refused_by(form: forms.ModelForm, shown_as: dict[str, str]) -> None:
 
 
 class RoomForm(forms.ModelForm):
-    """A room and how warm it is kept."""
+    """A room and its temperatures."""
 
     night_c = TypedNumber(required=False)
     day_c = TypedNumber(required=False)
@@ -207,7 +207,7 @@ class RoomForm(forms.ModelForm):
         self.fields["night_c"].help_text = _("Leave both empty if you do not know. Readings of its air will show.")
 
     def clean_name(self) -> str:
-        """One name once a garden."""
+        """Refuse a name that the garden already uses."""
         name = self.cleaned_data["name"].strip()
         others = self.garden.rooms.filter(name__iexact=name, removed_at__isnull=True).exclude(pk=self.instance.pk)
         if others.exists():
@@ -215,14 +215,14 @@ class RoomForm(forms.ModelForm):
         return name
 
     def clean(self) -> dict[str, Any]:
-        """Carried over to the row, which checks them."""
+        """Validate the fields together."""
         data = super().clean() or {}
         self.instance.night_c, self.instance.day_c = data.get("night_c"), data.get("day_c")
         return data
 
 
 class AirForm(forms.Form):
-    """Air that was read in a room."""
+    """An air reading in a room."""
 
     what = forms.ChoiceField(label=lazy("Air temperature"), choices=RoomAir.What.choices)
     temperature = TypedNumber()
@@ -237,7 +237,7 @@ class AirForm(forms.Form):
         self.fields["day"].initial, self.fields["hour"].initial = local.date(), local.time().replace(second=0, microsecond=0)
 
     def clean(self) -> dict[str, Any]:
-        """Past, and not long past."""
+        """Validate the fields together."""
         data = super().clean() or {}
         if data.get("day") and data.get("hour"):
             at = datetime.combine(data["day"], data["hour"], tzinfo=self.room.garden.timezone)
@@ -249,14 +249,14 @@ class AirForm(forms.Form):
         return data
 
     def air(self) -> RoomAir:
-        """Not yet kept. An extreme spans the day before it was read."""
+        """Return the unsaved reading. A minimum or maximum covers the day before it."""
         data = self.cleaned_data
         since = None if data["what"] == RoomAir.What.NOW else data["at"] - timedelta(days=1)
         return RoomAir(room=self.room, what=data["what"], at=data["at"], since=since, temperature_c=data["temperature"])
 
 
 class StandsForm(forms.ModelForm):
-    """In which room a tray stands, and by which window."""
+    """The room and window of a tray."""
 
     window_shade = forms.TypedChoiceField(label=lazy("Outside the window"), choices=SHADES, coerce=float)
     window_away_m = forms.TypedChoiceField(label=lazy("Distance from the window"), choices=AWAY, coerce=float)
@@ -277,7 +277,7 @@ class StandsForm(forms.ModelForm):
             self.initial[name] = min((value for value, _unused in choices), key=lambda value: abs(value - stored))
 
     def save(self, commit: bool = True) -> Place:
-        """Carried over; the flow keeps it."""
+        """Copy the values to the place; the flow saves it."""
         place: Place = super().save(commit=False)
         place.window_shade = self.cleaned_data["window_shade"]
         place.window_away_m = self.cleaned_data["window_away_m"]
@@ -285,7 +285,7 @@ class StandsForm(forms.ModelForm):
 
 
 class OnHotbedForm(forms.ModelForm):
-    """On which hotbed a tray stands, and from when to when."""
+    """The hotbed under a tray, and its dates."""
 
     class Meta:
         model = HotbedTray
@@ -301,7 +301,7 @@ class OnHotbedForm(forms.ModelForm):
         self.initial["hotbed"] = self.initial.get("hotbed") or beds.first()
 
     def clean(self) -> dict[str, Any]:
-        """On one at a time."""
+        """Validate the fields together."""
         data = super().clean() or {}
         first, last = data.get("first"), data.get("last")
         if first:
@@ -314,7 +314,7 @@ class OnHotbedForm(forms.ModelForm):
 
 
 class RulesForm(forms.ModelForm):
-    """By which rules the bench is run."""
+    """Rules for raising plants."""
 
     bring_in = TypedNumber()
     price = TypedNumber(required=False)
@@ -333,7 +333,7 @@ class RulesForm(forms.ModelForm):
         self.fields["price"].help_text = _("In your own currency. Leave empty to see energy only.")
 
     def clean(self) -> dict[str, Any]:
-        """Carried over to the row."""
+        """Validate the fields together."""
         data = super().clean() or {}
         if data.get("bring_in") is not None:
             self.instance.bring_in_c = data["bring_in"]
@@ -343,7 +343,7 @@ class RulesForm(forms.ModelForm):
 
 
 class StepForm(forms.Form):
-    """What happened to a sowing."""
+    """A step in the life of a sowing."""
 
     kind = forms.ChoiceField(label=lazy("Step"))
     on = DayField(label=lazy("Date"))
@@ -363,7 +363,7 @@ class StepForm(forms.Form):
         typed(self, "cell", lambda text: parse_depth(text, units), label, None)
 
     def clean_on(self) -> date:
-        """Between its sowing, or its last move, and today."""
+        """Accept dates from the sowing or its last move until today."""
         on: date = self.cleaned_data["on"]
         moves = [step.on for step in self.sowing.steps.all() if step.left_id is not None]
         if on > self.today:
@@ -376,7 +376,7 @@ class StepForm(forms.Form):
         return on
 
     def clean_cell(self) -> float | None:
-        """From a thimble to a bucket."""
+        """Accept cell sizes from the smallest module to a bucket."""
         cell: float | None = self.cleaned_data["cell"]
         if cell is not None and not 0.01 <= cell <= 0.5:
             low, high = (self.units.length_text(end) for end in (0.01, 0.5))
@@ -384,7 +384,7 @@ class StepForm(forms.Form):
         return cell
 
     def clean(self) -> dict[str, Any]:
-        """A move leads somewhere; a potting has a size."""
+        """Validate the fields together."""
         from cloche.apps.sowings.flows import MOVES
 
         data = super().clean() or {}

@@ -18,7 +18,7 @@ from cloche_engine.windows.raised_life import Due, Raised, next_steps
 
 @dataclass(frozen=True)
 class Life:
-    """A sowing on the bench. due: what comes next; out: first day for planting it out and where."""
+    """A sowing that is being raised: `due` is its next step, `out` the first day for planting it out and where."""
 
     sowing: Sowing
     crop: Crop
@@ -30,19 +30,21 @@ class Life:
 
     @property
     def up(self) -> float:
-        """Share of what is expected that is up, counted or forecast, 0-1."""
+        """Emerged fraction of the expected number, counted or predicted, 0-1."""
         return self.progress.share
 
     def on(self, what: Due) -> date | None:
-        """Its day for something; None: not in sight."""
+        """Return the date of a step, None if not in sight."""
         return next((day for due, day in self.due if due is what), None)
 
 
 def lives_in(
     garden: Garden, today: date, raised: dict[int, Place] | None = None, sowings: Iterable[Sowing] | None = None
 ) -> list[Life]:
-    """Every sowing that stands where plants are raised, in walking order of its place. raised, sowings: the garden's, where
-    they are at hand."""
+    """Return every sowing in a place for raising plants, in walking order.
+
+    `raised` and `sowings` are those of the garden, if already loaded.
+    """
     places = {place.pk: place for place in raised_on(garden)} if raised is None else raised
     everything = sowings_in(garden) if sowings is None else sowings
     rows = [sowing for sowing in everything if sowing.place_id in places and _stands(sowing, today)]
@@ -55,12 +57,12 @@ def lives_in(
 
 
 def _stands(sowing: Sowing, today: date) -> bool:
-    """Whether there is anything left to raise."""
+    """Return whether any plants are left to raise."""
     return progress_of(sowing, today).stands
 
 
 def life_of(sowing: Sowing, garden: Garden, place: Place, today: date, out: tuple[date, Place] | None) -> Life:
-    """One of them."""
+    """Return the state of one sowing."""
     crop = crops.crop(sowing.crop_key)
     steps = list(sowing.steps.all())
     period = heat_on(place, today)
@@ -87,6 +89,6 @@ def life_of(sowing: Sowing, garden: Garden, place: Place, today: date, out: tupl
 
 
 def days_up(life: Life, today: date) -> int:
-    """Days since half of it was up; 0 while it is not."""
+    """Return the days since half emergence, 0 before it."""
     half = life.raised.half_on
     return max((today - half).days, 0) if half else 0

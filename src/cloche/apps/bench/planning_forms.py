@@ -32,7 +32,7 @@ LIES = "sown-"
 
 
 class AskForm(forms.Form):
-    """A tray, and a crop to sow there or a sowing that lies there."""
+    """A tray, and either a crop to sow there or a sowing in it."""
 
     place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Tray"), empty_label=None)
     crop = forms.ChoiceField(label=lazy("Places"))
@@ -60,7 +60,7 @@ class AskForm(forms.Form):
         return _("{name} in {place}, sown {day}").format(name=name, place=sowing.place.name, day=words.day(sowing.sown_on))
 
     def clean(self) -> dict[str, Any]:
-        """A sowing lies in one tray."""
+        """Validate the fields together."""
         data = super().clean() or {}
         lying = self.lying.get(data.get("crop", ""))
         if lying is not None:
@@ -69,7 +69,7 @@ class AskForm(forms.Form):
 
     @property
     def what(self) -> tuple[str, Sowing | None]:
-        """The crop's key, and the sowing if it lies already."""
+        """Return the key of the crop, and the sowing if there is one."""
         lying = self.lying.get(self.cleaned_data["crop"])
         return (lying.crop_key, lying) if lying else (self.cleaned_data["crop"], None)
 
@@ -86,7 +86,7 @@ ROOM_C, HOLD_C = 5.0, 18.0
 
 
 class BuildForm(forms.Form):
-    """Size, layers, cable, room, trays."""
+    """Size, layers, cable, room and trays."""
 
     length = TypedNumber()
     width = TypedNumber()
@@ -134,11 +134,11 @@ class BuildForm(forms.Form):
         self.initial.update({"filling": HeatPeriod.Filling.SAND, "wet": True, "lid": True})
 
     def usual(self) -> dict[str, Any]:
-        """What it begins with, as if it had been typed."""
+        """Return the initial values."""
         return dict(self.initial)
 
     def clean(self) -> dict[str, Any]:
-        """Each number within what a bench can be."""
+        """Validate the fields together."""
         data = super().clean() or {}
         for name, (low, high) in LIMITS.items():
             value = data.get(name)
@@ -152,7 +152,7 @@ USUAL_TUB_L, PLANTED_D, AGO_D = 30.0, 35, 120
 
 
 class PotatoForm(forms.Form):
-    """All in one row."""
+    """All values in one row."""
 
     group = forms.ChoiceField(label=lazy("Variety"))
     place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Place for chitting"), empty_label=None)
@@ -168,7 +168,7 @@ class PotatoForm(forms.Form):
 
     @staticmethod
     def usual(garden: Garden, today: date) -> dict[str, Any]:
-        """What it begins with."""
+        """Return the initial values."""
         places = [(place, ground) for place, ground in grounds_in(garden) if ground and place.kind in BENCH_KINDS]
         # The coolest: in the warmth of a mat they only grow long.
         place = min(places, key=lambda pair: pair[1].mean_in(0), default=(raised_on(garden).first(), None))[0]
@@ -177,14 +177,14 @@ class PotatoForm(forms.Form):
         return values | {"planted": planted.isoformat(), "litres": f"{USUAL_TUB_L:g}"}
 
     def clean_set_out(self) -> date:
-        """A few months back at most: what lies ahead is not set out."""
+        """Refuse a future date and one more than a few months ago."""
         on: date = self.cleaned_data["set_out"]
         if not self.today - timedelta(days=AGO_D) <= on <= self.today + timedelta(days=AGO_D):
             raise forms.ValidationError(_("Enter a date within four months of today."))
         return on
 
     def clean_litres(self) -> float:
-        """From a bucket to a barrel."""
+        """Accept sizes from a bucket to a barrel."""
         litres: float = self.cleaned_data["litres"]
         if not 5 <= litres <= 1000:
             raise forms.ValidationError(_("Enter a volume from 5 to 1,000 litres."))

@@ -21,7 +21,7 @@ from cloche.apps.shared.http import INVALID
 
 @in_garden
 def rooms(request: GardenRequest) -> HttpResponse:
-    """All of them, a new one, and the rules."""
+    """Show all rooms, a form for a new one, and the rules."""
     return _rooms(request, Room(garden=request.garden))
 
 
@@ -42,7 +42,7 @@ def _rooms(request: GardenRequest, room: Room, refused: RulesForm | None = None)
 @require_POST
 @in_garden
 def rules(request: GardenRequest) -> HttpResponse:
-    """When heat goes off, when trays come in, what energy costs."""
+    """Edit when heat goes off, when trays come in, and the price of energy."""
     form = RulesForm(request.POST, instance=request.garden, units=units_of(request.user))
     if form.is_valid():
         flows.keep_rules(form.save(commit=False))
@@ -53,7 +53,7 @@ def rules(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def room(request: GardenRequest, room_id: int) -> HttpResponse:
-    """One of them: what it is, and its air."""
+    """Show one room and its air."""
     return _room(request, _room_or_404(request, room_id), None)
 
 
@@ -78,7 +78,7 @@ def _room(request: GardenRequest, room: Room, refused: AirForm | None) -> HttpRe
 @require_POST
 @in_garden(writing=LOGS)
 def add_air(request: GardenRequest, room_id: int) -> HttpResponse:
-    """Air was read there."""
+    """Record an air reading."""
     room = _room_or_404(request, room_id)
     form = AirForm(request.POST, units=units_of(request.user), room=room)
     if not form.is_valid():
@@ -93,7 +93,7 @@ def add_air(request: GardenRequest, room_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("places.RoomAir", "air_id"))
 def remove_air(request: GardenRequest, room_id: int, air_id: int) -> HttpResponse:
-    """Take a reading of the air back."""
+    """Delete an air reading."""
     room = _room_or_404(request, room_id)
     air = RoomAir.objects.filter(room=room, pk=air_id).first()
     if air is None:
@@ -106,7 +106,7 @@ def remove_air(request: GardenRequest, room_id: int, air_id: int) -> HttpRespons
 @require_POST
 @in_garden
 def remove_room(request: GardenRequest, room_id: int) -> HttpResponse:
-    """Off the list."""
+    """Remove a room."""
     room = _room_or_404(request, room_id)
     flows.remove_room(room)
     text = _("{name} removed. Its trays are now in a usual room. You can restore it below.")
@@ -117,7 +117,7 @@ def remove_room(request: GardenRequest, room_id: int) -> HttpResponse:
 @require_POST
 @in_garden
 def put_back_room(request: GardenRequest, room_id: int) -> HttpResponse:
-    """Undo that."""
+    """Restore a room."""
     room = request.garden.rooms.filter(pk=room_id, removed_at__isnull=False).first()
     if room is None:
         raise Http404

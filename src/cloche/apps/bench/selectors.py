@@ -21,7 +21,7 @@ MOVABLE = tuple(kind for kind in BENCHES if kind != "box")
 
 
 def raised_on(garden: Garden) -> QuerySet[Place]:
-    """Places on which plants are raised, or that are heated or lit."""
+    """Return places for raising plants and places with heat or lamps."""
     warmed, lit = (Exists(of.objects.filter(place=OuterRef("pk"))) for of in (HeatPeriod, Lamp))
     return (
         garden.places.filter(Q(kind__in=BENCH_KINDS) | warmed | lit)
@@ -35,38 +35,38 @@ def raised_on(garden: Garden) -> QuerySet[Place]:
 
 
 def hotbeds_for(place: Place) -> QuerySet[Place]:
-    """Hotbeds upon which a tray could stand; none for what is no tray."""
+    """Return hotbeds on which a tray could stand, none if the place is not a tray."""
     beds = place.garden.places.filter(kind="hotbed")
     return beds if place.kind in MOVABLE else beds.none()
 
 
 def rooms_in(garden: Garden) -> QuerySet[Room]:
-    """Its rooms."""
+    """Return the rooms of a garden."""
     return garden.rooms.filter(removed_at__isnull=True)
 
 
 def there(period: HeatPeriod | HotbedTray | Lamp, today: date) -> bool:
-    """Whether it is there today."""
+    """Return whether a period includes today."""
     return period.first <= today and (period.last is None or today <= period.last)
 
 
 def hotbed_below(place: Place, today: date) -> Place | None:
-    """The hotbed on which it stands today."""
+    """Return the hotbed on which a place stands today."""
     return next((stay.hotbed for stay in place.on_hotbeds.all() if there(stay, today)), None)
 
 
 def heat_on(place: Place, today: date) -> HeatPeriod | None:
-    """What warms it today: of several the one that came last."""
+    """Return what warms a place today, the latest of several sources."""
     return next((heat_period for heat_period in reversed(place.heat_periods.all()) if there(heat_period, today)), None)
 
 
 def lamps_on(place: Place, today: date) -> list[Lamp]:
-    """What lights it today."""
+    """Return the lamps over a place today."""
     return [lamp for lamp in place.lamps.all() if there(lamp, today)]
 
 
 def planting_from(garden: Garden, keys: set[str]) -> dict[str, tuple[date, Place]]:
-    """By crop, the first day on which it may be planted out anywhere but on a bench, and where."""
+    """Return for each crop the first day and place for planting out, apart from places for raising."""
     if not keys:
         return {}
     rows = CropOutlook.objects.filter(
@@ -86,8 +86,17 @@ LOOKED_D = 7
 
 @dataclass(frozen=True)
 class Climate:
-    """Of the coming week. air_c: mean about the leaves [°C]; roots_c: at seed depth; window_mol, lamp_mol: daily light, None
-    where neither window nor lamp is told; heat: what the heater does."""
+    """Conditions of the coming week.
+
+    Attributes
+    ----------
+    air_c, roots_c : float
+        Mean at the leaves and at seed depth [°C].
+    window_mol, lamp_mol : float or None
+        Daily light [mol/m²], None if neither window nor lamp is known.
+    heat : HeatOutlook or None
+        Operation of the heater.
+    """
 
     air_c: float
     roots_c: float
@@ -97,12 +106,12 @@ class Climate:
 
     @property
     def mol(self) -> float | None:
-        """All its light a day."""
+        """Total daily light [mol/m²]."""
         return None if self.window_mol is None else self.window_mol + self.lamp_mol
 
 
 def climate_of(ground: Ground) -> Climate:
-    """Means over the coming week."""
+    """Return means over the coming week."""
     data = ground.data
     around = data.around_c[:LOOKED_D]
     roots = data.far_mid_c[:LOOKED_D]
@@ -121,10 +130,10 @@ def _lamp(light: LightOutlook | None) -> float:
 
 
 def leaves_c(climate: Climate) -> float:
-    """Warmth that drives the leaves: the air, and half of what warm roots are above it."""
+    """Return the effective temperature of the leaves: the air plus half of any excess at the roots [°C]."""
     return climate.air_c + max(climate.roots_c - climate.air_c, 0.0) / 2
 
 
 def habit(climate: Climate, crop: Crop) -> Habit | None:
-    """What warmth and light will make of a crop's seedlings; None where the light is not told."""
+    """Return how seedlings of a crop will grow, None if the light is unknown."""
     return None if climate.mol is None else habit_of(climate.mol, leaves_c(climate), crop.season)

@@ -26,7 +26,7 @@ TELLS_K, TURNED_DOWN_K = 2.0, 2.0
 
 
 def due_text(life: Life, what: Due, on: date, today: date, units: Units) -> str:
-    """A step that comes, without its place: take tomatoes off the heat; half of them are up."""
+    """Return a due step without its place, such as “take tomatoes off the heat; half of them are up”."""
     name, cell = life.crop.name_plural, life.sowing.cell_m
     if what is Due.HEAT_OFF:
         return _("Take {name} off the heat: {why}.").format(name=name, why=_why_off(life, on, today))
@@ -45,7 +45,7 @@ def due_text(life: Life, what: Due, on: date, today: date, units: Units) -> str:
 
 
 def placed(life: Life, text: str) -> str:
-    """The same after its place."""
+    """Return the step with its place in front."""
     return _("{place}: {text}").format(place=life.sowing.place.name, text=text)
 
 
@@ -56,7 +56,7 @@ def _why_off(life: Life, on: date, today: date) -> str:
 
 
 def due_why(what: Due) -> str:
-    """Why it is done."""
+    """Return the reason for a step."""
     return {
         Due.HEAT_OFF: _("Germination needs warmth and growth needs less. Seedlings that are kept warm grow leggy."),
         Due.TURN_DOWN: _("Seedlings a few weeks old do better a couple of degrees cooler."),
@@ -71,7 +71,7 @@ def due_why(what: Due) -> str:
 
 
 def alarm_text(alarm: HeatAlarm, units: Units) -> tuple[str, str]:
-    """What to do about a heater, and why."""
+    """Return what to do about a heater, and why."""
     seen, expected, without = (units.temperature_text(v, 0) for v in (alarm.seen_c, alarm.expected_c, alarm.without_c))
     values = {"seen": seen, "expected": expected, "without": without}
     if alarm.fault is Fault.HOT:
@@ -96,12 +96,12 @@ def alarm_text(alarm: HeatAlarm, units: Units) -> tuple[str, str]:
 
 
 def when(on: date, today: date) -> str:
-    """Its day: today where it is past."""
+    """Return the date of a step, today if it is past."""
     return _("Now") if on <= today else words.sentence(words.day(on, today))
 
 
 def heat_text(period: HeatPeriod, units: Units) -> str:
-    """A heat source: heat mat, 20 W, thermostat 18–21°."""
+    """Return a heat source in words: heat mat, 20 W, thermostat 18–21°."""
     parts = [str(HeatPeriod.Kind(period.source).label)]
     if period.source == HeatPeriod.Kind.HOUSE:
         least = units.temperature_text(period.start_c, 0)
@@ -121,7 +121,7 @@ def heat_text(period: HeatPeriod, units: Units) -> str:
 
 
 def heat_does(climate: Climate, units: Units, price: float | None) -> str:
-    """What a heater does in the coming fortnight: on 41 % of the day, 0.41 kWh."""
+    """Return the operation of a heater in the coming fortnight: on 41 % of the day, 0.41 kWh."""
     heat = climate.heat
     if heat is None:
         return ""
@@ -146,19 +146,19 @@ def heat_does(climate: Climate, units: Units, price: float | None) -> str:
 
 
 def energy_text(kwh: float, price: float | None) -> str:
-    """0.41 kWh; with its cost where a price is known."""
+    """Return an energy, with its cost if a price is known."""
     text = _("{kwh} kWh").format(kwh=number_text(f"{kwh:.2f}") if kwh < 10 else number_text(f"{kwh:.0f}"))
     return text if price is None else _("{text}, costing {cost}").format(text=text, cost=number_text(f"{kwh * price:.2f}"))
 
 
 def lamp_text(lamp: Lamp) -> str:
-    """A lamp: LED, 30 W, 6–20."""
+    """Return a lamp in words: LED, 30 W, 6–20."""
     kind = str(Lamp.Kind(lamp.kind).label)
     return _("{kind}, {watts} W, lit {spans}").format(kind=kind, watts=f"{lamp.watts:.0f}", spans=spans_text(lamp.spans))
 
 
 def light_text(climate: Climate) -> str:
-    """Its light a day, from where."""
+    """Return the daily light and where it comes from."""
     if climate.mol is None:
         return _("Enter the window or lamp that lights the tray, and Cloche shows whether seedlings will grow leggy.")
     window, lamp = climate.window_mol or 0.0, climate.lamp_mol
@@ -171,7 +171,7 @@ def light_text(climate: Climate) -> str:
 
 
 def habit_text(crop: Crop, climate: Climate, habit: Habit | None, units: Units) -> str:
-    """What warmth and light make of them, and what to do."""
+    """Return the effect of warmth and light, and what to do."""
     if habit is None or habit is Habit.STOCKY or climate.mol is None:
         return ""
     cool_c = coolest_for(climate.mol, crop.season)

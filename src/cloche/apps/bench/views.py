@@ -27,20 +27,20 @@ from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 
 def stand_in(request: GardenRequest) -> None:
-    """All of these pages belong to one room of the rail."""
+    """Highlight this section in the navigation on all its pages."""
     request.room = "bench"  # type: ignore[attr-defined]
 
 
 @in_garden
 def bench(request: GardenRequest) -> HttpResponse:
-    """All that is raised, as it stands."""
+    """Show all places for raising plants."""
     page = bench_page(request.garden, units_of(request.user), clock.now())
     return render(request, "bench/bench.html", {"page": page, "tab": "bench"})
 
 
 @in_garden
 def gains(request: GardenRequest) -> HttpResponse:
-    """What would heat buy?"""
+    """Compare heating options."""
     stand_in(request)
     garden, units = request.garden, units_of(request.user)
     first = selectors.raised_on(garden).first()
@@ -58,7 +58,7 @@ def gains(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def tray(request: GardenRequest, place_id: int) -> HttpResponse:
-    """One tray or heated place."""
+    """Show one tray or heated place."""
     stand_in(request)
     place = place_or_404(request, place_id)
     return _tray(request, place)
@@ -82,7 +82,7 @@ def _stay(place: Place, first: date) -> HotbedTray:
 @require_POST
 @in_garden
 def stands(request: GardenRequest, place_id: int) -> HttpResponse:
-    """In which room, by which window."""
+    """Edit the room and window of a tray."""
     stand_in(request)
     place = place_or_404(request, place_id)
     form = StandsForm(request.POST, instance=place, garden=request.garden)
@@ -95,14 +95,14 @@ def stands(request: GardenRequest, place_id: int) -> HttpResponse:
 
 @in_garden(writing=LOGS)
 def new_heat(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Something warms it from a day on."""
+    """Add a heat source from a date on."""
     place = place_or_404(request, place_id)
     return _heat_form(request, place, HeatPeriod(place=place, first=clock.today(request.garden.timezone)))
 
 
 @in_garden(writing=LOGS, own=row_of("places.HeatPeriod", "heat_id"))
 def edit_heat(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
-    """Change it."""
+    """Edit a heat source."""
     place = place_or_404(request, place_id)
     return _heat_form(request, place, _heat(place, heat_id))
 
@@ -115,14 +115,14 @@ def _heat_form(request: GardenRequest, place: Place, period: HeatPeriod) -> Http
 
 @in_garden(writing=LOGS)
 def new_lamp(request: GardenRequest, place_id: int) -> HttpResponse:
-    """A lamp hangs over it from a day on."""
+    """Add a lamp from a date on."""
     place = place_or_404(request, place_id)
     return _lamp_form(request, place, Lamp(place=place, first=clock.today(request.garden.timezone)))
 
 
 @in_garden(writing=LOGS, own=row_of("places.Lamp", "lamp_id"))
 def edit_lamp(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResponse:
-    """Change it."""
+    """Edit a lamp."""
     place = place_or_404(request, place_id)
     return _lamp_form(request, place, _lamp(place, lamp_id))
 
@@ -144,7 +144,7 @@ def _kept(request: GardenRequest, place: Place, form: Any, template: str, row: H
 @require_POST
 @in_garden(writing=LOGS)
 def heat_off(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
-    """Off from today."""
+    """Turn a heat source off from today on."""
     place = place_or_404(request, place_id)
     flows.switch_off(_heat(place, heat_id), clock.today(request.garden.timezone))
     messages.success(request, _("Heat in {name} switched off from today.").format(name=place.name))
@@ -154,7 +154,7 @@ def heat_off(request: GardenRequest, place_id: int, heat_id: int) -> HttpRespons
 @require_POST
 @in_garden(writing=LOGS)
 def turn_down(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
-    """Set-points a couple of degrees lower from today."""
+    """Lower the set points by a few degrees from today on."""
     place = place_or_404(request, place_id)
     lower = flows.turn_down(_heat(place, heat_id), clock.today(request.garden.timezone))
     start = units_of(request.user).temperature_text(lower.start_c, 0)
@@ -165,7 +165,7 @@ def turn_down(request: GardenRequest, place_id: int, heat_id: int) -> HttpRespon
 @require_POST
 @in_garden(writing=LOGS, own=row_of("places.HeatPeriod", "heat_id"))
 def remove_heat(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
-    """Strike it out."""
+    """Delete a heat source."""
     place = place_or_404(request, place_id)
     flows.remove(_heat(place, heat_id))
     messages.success(request, _("Heat removed, as if it had never warmed {name}.").format(name=place.name))
@@ -175,7 +175,7 @@ def remove_heat(request: GardenRequest, place_id: int, heat_id: int) -> HttpResp
 @require_POST
 @in_garden(writing=LOGS)
 def lamp_off(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResponse:
-    """Gone from today."""
+    """Remove a lamp from today on."""
     place = place_or_404(request, place_id)
     flows.switch_off(_lamp(place, lamp_id), clock.today(request.garden.timezone))
     messages.success(request, _("Lamp over {name} removed from today.").format(name=place.name))
@@ -185,7 +185,7 @@ def lamp_off(request: GardenRequest, place_id: int, lamp_id: int) -> HttpRespons
 @require_POST
 @in_garden(writing=LOGS, own=row_of("places.Lamp", "lamp_id"))
 def remove_lamp(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResponse:
-    """Strike it out."""
+    """Delete a lamp."""
     place = place_or_404(request, place_id)
     flows.remove(_lamp(place, lamp_id))
     messages.success(request, _("Lamp removed, as if it had never lit {name}.").format(name=place.name))
@@ -195,7 +195,7 @@ def remove_lamp(request: GardenRequest, place_id: int, lamp_id: int) -> HttpResp
 @require_POST
 @in_garden(writing=LOGS)
 def new_hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
-    """It stands on a hotbed from a day on."""
+    """Put a tray on a hotbed from a date on."""
     stand_in(request)
     place = place_or_404(request, place_id)
     form = OnHotbedForm(request.POST, instance=_stay(place, clock.today(request.garden.timezone)))
@@ -209,7 +209,7 @@ def new_hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS)
 def hotbed_off(request: GardenRequest, place_id: int, stay_id: int) -> HttpResponse:
-    """Off it from today."""
+    """Take a tray off its hotbed from today on."""
     place = place_or_404(request, place_id)
     flows.switch_off(_on_hotbed(place, stay_id), clock.today(request.garden.timezone))
     messages.success(request, _("{name} is off the hotbed from today.").format(name=place.name))
@@ -219,7 +219,7 @@ def hotbed_off(request: GardenRequest, place_id: int, stay_id: int) -> HttpRespo
 @require_POST
 @in_garden(writing=LOGS, own=row_of("places.HotbedTray", "stay_id"))
 def remove_hotbed(request: GardenRequest, place_id: int, stay_id: int) -> HttpResponse:
-    """Strike it out."""
+    """Delete a stay on a hotbed."""
     place = place_or_404(request, place_id)
     flows.remove(_on_hotbed(place, stay_id))
     messages.success(request, _("Stay removed, as if {name} had never been there.").format(name=place.name))
@@ -249,7 +249,7 @@ def _lamp(place: Place, lamp_id: int) -> Lamp:
 
 @in_garden
 def builder(request: GardenRequest) -> HttpResponse:
-    """Asked without anything, a bench of usual size."""
+    """Calculate a heated bench, of a usual size without any input."""
     stand_in(request)
     units = units_of(request.user)
     typed = request.GET if "length" in request.GET else None

@@ -19,7 +19,7 @@ LEAST_KWH = 0.5
 
 
 def heated_since(place: Place, today: date) -> date | None:
-    """First day of the heat that is on, or was on last; periods that follow each other are one. None: it never was."""
+    """Return the first day of the present or latest heat, with adjoining periods as one; None if there was none."""
     since: date | None = None
     for heat_period in place.heat_periods.exclude(source=HeatPeriod.Kind.HOUSE).filter(first__lte=today).order_by("-first"):
         if since is not None and heat_period.last is not None and (since - heat_period.last).days > 1:
@@ -29,7 +29,7 @@ def heated_since(place: Place, today: date) -> date | None:
 
 
 def worth_text(place: Place, units: Units, today: date) -> str:
-    """Since the heat came on: its energy, what was cut, and what a weight of it cost in energy or money."""
+    """Return energy, harvest, and energy or cost per weight since the heat came on."""
     since = heated_since(place, today)
     kwh = kwh_between(place, since, today) if since else 0.0
     if since is None or kwh < LEAST_KWH:

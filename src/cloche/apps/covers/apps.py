@@ -6,7 +6,7 @@ class CoversConfig(AppConfig):
     label = "covers"
 
     def ready(self) -> None:
-        """Trials teach the forecast of the covered place."""
+        """Let trials update the forecast of the covered place."""
         from cloche.apps.covers.flows import gains_of
         from cloche.apps.forecasts.inputs import SOURCES
 

@@ -34,13 +34,15 @@ WARMED_D = 14
 
 
 def beds_for(cover: Cover) -> QuerySet[Place]:
-    """Beds that it could go on and that are worked out."""
+    """Return the beds with a forecast on which the cover could go."""
     return coverable(cover.garden).filter(snapshot__isnull=False).select_related("garden")[:MOST_BEDS]
 
 
 def questions_of(cover: Cover, places: Collection[Place], today: date) -> dict[int, str]:
-    """All that the answer for each place rests on: when its forecast was made, what the garden's other places have found of
-    their covers, the cover, the crops."""
+    """Return a key for everything an answer depends on, by place.
+
+    It includes the forecast's time, the evidence about covers from other places, the cover and the crops.
+    """
     garden = cover.garden
     known = [(other.pk, repr(values)) for other, values in cover_evidence_in(garden)]
     description = sorted(cover_description(cover, today).items(), key=str)
@@ -55,7 +57,7 @@ def questions_of(cover: Cover, places: Collection[Place], today: date) -> dict[i
 
 
 def bed_answers(cover: Cover, today: date) -> dict[int, BedAnswer]:
-    """The answers that are there, by bed; the others are queued, each once however often this is asked."""
+    """Return available answers by bed and queue the others, each only once."""
     answers = {answer.place_id: answer for answer in BedAnswer.objects.filter(cover=cover)}
     good, due = {}, {}
     for place_id, question in questions_of(cover, list(beds_for(cover)), today).items():
@@ -69,7 +71,7 @@ def bed_answers(cover: Cover, today: date) -> dict[int, BedAnswer]:
 
 
 def answer_bed(cover: Cover, place: Place) -> BedAnswer | None:
-    """Put the cover on the bed today, and keep what that would do. None where the bed is not worked out (any more)."""
+    """Compute and store the effect of a cover on a bed today, None if the bed has no forecast (any more)."""
     from cloche_engine.api import what_if
 
     garden, today = cover.garden, clock.today(cover.garden.timezone)
@@ -97,7 +99,7 @@ OWN = "own-"
 
 
 def offered(garden: Garden) -> list[tuple[str, str]]:
-    """Keys and names: the garden's own covers, of those that are alike one, then kinds that it does not own."""
+    """Return keys and names of the garden's own covers, one of each kind, then kinds that it does not own."""
     own: dict[str, Cover] = {}
     for cover in garden.covers.filter(removed_at__isnull=True).order_by("name"):
         own.setdefault(cover.kind, cover)
@@ -106,7 +108,7 @@ def offered(garden: Garden) -> list[tuple[str, str]]:
 
 
 def span_for(garden: Garden, key: str, today: date) -> CoverSpan | None:
-    """A cover as somebody who is there would air it; None: bare, or one that is gone."""
+    """Return a cover as an attentive grower would open it, None for no cover or one that has been removed."""
     if key.startswith(OWN):
         cover = garden.covers.filter(pk=key.removeprefix(OWN), removed_at__isnull=True).first()
         if cover is None:
@@ -116,7 +118,7 @@ def span_for(garden: Garden, key: str, today: date) -> CoverSpan | None:
 
 
 def question_of(place: Place, today: date) -> str:
-    """All that the answers of a bed rest on, besides the covers themselves."""
+    """Return a key for everything the answers of a bed depend on apart from the covers."""
     garden = place.garden
     values = (
         today,
@@ -129,7 +131,7 @@ def question_of(place: Place, today: date) -> str:
 
 
 def seasons_at(place: Place, keys: Sequence[str], today: date) -> dict[str, list[CropSeason]]:
-    """The answers that are there, by cover, the bare bed's among them; where one is lacking they are queued together."""
+    """Return available answers by cover, including no cover, and queue the missing ones together."""
     question, wanted = question_of(place, today), [BARE, *keys]
     rows = SeasonAnswer.objects.filter(place=place, cover__in=wanted, question=question)
     answers = {row.cover: row.answer for row in rows}
@@ -140,7 +142,7 @@ def seasons_at(place: Place, keys: Sequence[str], today: date) -> dict[str, list
 
 
 def answer_seasons(place: Place, keys: Sequence[str]) -> None:
-    """Work out a bed's windows under some covers, and keep them in place of those of another day."""
+    """Compute and store a bed's windows under some covers, replacing those of another day."""
     from cloche.apps.forecasts.flows import inputs_of
     from cloche_engine.api import windows_under
 
@@ -159,8 +161,10 @@ def answer_seasons(place: Place, keys: Sequence[str]) -> None:
 
 
 def carried_on(season: CropSeason, before: CropSeason | None, today: date) -> CropSeason:
-    """With since when its window has been open, as the answer of before knew it: the window as it is worked out today begins
-    with today."""
+    """Return the season with the date on which its open window opened, from the previous answer.
+
+    A window computed today otherwise begins today.
+    """
     if before is None or not season.windows or not before.windows or season.sown != before.sown:
         return season
     is_open, opened = season.windows[0].earliest <= today, before.opens
@@ -175,13 +179,13 @@ def _season_of(days: CropDays) -> CropSeason:
 
 
 def beds(garden: Garden) -> list[Place]:
-    """Beds that a cover could go on and that are worked out."""
+    """Return the beds with a forecast that can be covered."""
     return list(coverable(garden).filter(forecast__isnull=False).select_related("forecast", "garden"))
 
 
 @transaction.atomic
 def save_own(cover: Cover) -> Cover:
-    """Save a new or changed cover; where it stands is worked out anew."""
+    """Save a cover and update the forecasts of its places."""
     cover.save()
     for place in Place.objects.filter(cover_periods__item=cover).distinct():
         note_change_at(place)
@@ -189,13 +193,13 @@ def save_own(cover: Cover) -> Cover:
 
 
 def remove_own(cover: Cover) -> None:
-    """Take it off the list; where it stood stays written."""
+    """Remove a cover from the list. The record of where it stood remains."""
     cover.removed_at = clock.now()
     cover.save(update_fields=["removed_at"])
 
 
 def put_back_own(cover: Cover) -> bool:
-    """Undo a removal; not while another has taken its name. Returns whether it was done."""
+    """Restore a cover unless another has its name, and return whether that was possible."""
     if Cover.objects.filter(garden=cover.garden, name__iexact=cover.name, removed_at__isnull=True).exists():
         return False
     cover.removed_at = None
@@ -204,27 +208,27 @@ def put_back_own(cover: Cover) -> bool:
 
 
 def begin(trial: CoverTrial) -> CoverTrial:
-    """From now on readings of both places are its pairs."""
+    """Start a trial. Readings of both places count as its pairs from now on."""
     trial.save()
     return trial
 
 
 def end(trial: CoverTrial) -> None:
-    """Later readings are none of its pairs."""
+    """End a trial. Later readings no longer count."""
     trial.ended_on = clock.today(trial.covered.garden.timezone)
     trial.save(update_fields=["ended_on"])
 
 
 @transaction.atomic
 def read_pair(trial: CoverTrial, at: datetime, covered_c: float, bare_c: float, person: User) -> None:
-    """Both readings or none; raises AlreadyThere. Each stands in its place's own record."""
+    """Save both readings, each to its own place, or neither. Raises AlreadyThere."""
     for place, value in ((trial.covered, covered_c), (trial.bare, bare_c)):
         record_reading(place, Measured(at, trial.depth_m, value), person)
 
 
 @transaction.atomic
 def build_hotbed(bed: Hotbed) -> Hotbed:
-    """Write down what it is built of; its heat follows."""
+    """Save how a hotbed is built and update its heat."""
     bed.save()
     note_change_at(bed.place)
     return bed
@@ -234,7 +238,7 @@ MOST_GAINS = 60
 
 
 def gains_of(place: Place, since: datetime) -> Iterator[Under]:
-    """How much warmer a trial's covered place was than its bare bed, at each pair of readings since a moment."""
+    """Yield the difference between a trial's covered and bare place at each pair of readings."""
 
     for trial in CoverTrial.objects.filter(covered=place).select_related("covered__garden", "bare__garden"):
         for pair in [pair for pair in pairs_of(trial, max(since.date(), trial.begun_on)) if pair.at >= since][-MOST_GAINS:]:

@@ -27,7 +27,7 @@ WARMED = [(0, lazy("at once")), (7, lazy("a week later")), (14, lazy("two weeks 
 
 
 class AskForm(forms.Form):
-    """Which bed, which crop, from when."""
+    """The bed, crop and date of the question."""
 
     place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Bed"), empty_label=None)
     crop = forms.ChoiceField(label=lazy("Crop"), required=False)
@@ -44,7 +44,7 @@ class AskForm(forms.Form):
         self.fields["also"].choices = [("", _("no further cover")), *covers.for_beds()]  # type: ignore[attr-defined]
 
     def clean_on(self) -> date:
-        """Today or within a year: the usual weather reaches as far."""
+        """Check the date: up to a year ahead where the typical climate allows a forecast."""
         on: date = self.cleaned_data["on"]
         if not self.today <= on <= self.today + timedelta(days=AHEAD_D):
             raise forms.ValidationError(
@@ -56,7 +56,7 @@ class AskForm(forms.Form):
 
 
 class SeasonForm(forms.Form):
-    """Which bed, which crops, which covers."""
+    """The bed, crops and covers to compare."""
 
     place = forms.ModelChoiceField(Place.objects.none(), empty_label=None)
     crop = forms.MultipleChoiceField(label=lazy("Crops"), required=False, widget=forms.CheckboxSelectMultiple)
@@ -70,11 +70,11 @@ class SeasonForm(forms.Form):
         self.fields["cover"].choices = offered  # type: ignore[attr-defined]
 
     def clean_crop(self) -> list[str]:
-        """A few at a time: each takes room."""
+        """Limit the number of crops for the sake of space."""
         return self._few("crop", MOST_CROPS, "crops")
 
     def clean_cover(self) -> list[str]:
-        """A few at a time: each takes seconds."""
+        """Limit the number of covers, because each takes seconds."""
         return self._few("cover", MOST_COVERS, "covers")
 
     def _few(self, name: str, most: int, what: str) -> list[str]:
@@ -89,7 +89,7 @@ class SeasonForm(forms.Form):
 
 
 class PutOnForm(CoverForm):
-    """A cover from a day on, and what is meant to be sown under it."""
+    """A cover from a date on, and the sowings planned under it."""
 
     crop = forms.ChoiceField(label=lazy("Crop to sow"), required=False)
     sow_on = DayField(label=lazy("Sowing date"), required=False)
@@ -101,7 +101,7 @@ class PutOnForm(CoverForm):
         self.fields["crop"].choices = [("", _("nothing yet")), *grown]  # type: ignore[attr-defined]
 
     def clean(self) -> dict[str, Any]:
-        """What is sown is sown after it is on."""
+        """Validate the fields together."""
         data = super().clean()
         first, sow_on = data.get("first"), data.get("sow_on")
         if data.get("crop") and sow_on is None and "sow_on" not in self.errors:
@@ -115,7 +115,7 @@ MOST_KG = 500.0
 
 
 class OwnCoverForm(ShownAs, forms.ModelForm):
-    """A cover that the garden owns."""
+    """A cover the garden owns."""
 
     shown_as = {f"{name}_m": name for name in ("length", "width", "spread", "low", "high")} | {"weight_kg": "weight"}
 
@@ -161,7 +161,7 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
             self.initial.setdefault("weight", f"{round(units.weight_from_kg(self.instance.weight_kg), 1):g}")
 
     def clean_name(self) -> str:
-        """One name once a garden."""
+        """Refuse a name that the garden already uses."""
         name: str = self.cleaned_data["name"].strip()
         same = self.garden.covers.filter(name__iexact=name, removed_at__isnull=True).exclude(pk=self.instance.pk)
         if same.exists():
@@ -173,14 +173,14 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
         return name
 
     def clean_purchase_year(self) -> int | None:
-        """Not in the future, nor in another age."""
+        """Refuse future years and implausibly old ones."""
         year: int | None = self.cleaned_data["purchase_year"]
         if year is not None and not 1950 <= year <= self.today.year:
             raise forms.ValidationError(_("Enter a year from 1950 to {year}.").format(year=self.today.year))
         return year
 
     def clean(self) -> dict[str, Any]:
-        """Sizes that can be, and a bend that is a roof."""
+        """Validate the fields together."""
         data = super().clean() or {}
         limits = [("length", 0.1, 60.0), ("width", 0.1, 12.0), ("spread", 0.1, 12.0), ("low", 0.03, 3.0), ("high", 0.03, 3.0)]
         for name, least, most in limits:
@@ -197,7 +197,7 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
         return data
 
     def _carry_over(self, data: dict[str, Any]) -> None:
-        """What the row names otherwise: it is checked with the row."""
+        """Copy values to the differently named fields of the model, which validates them."""
         cover, kind = self.instance, data["kind"]
         cover.garden, cover.kind = self.garden, kind
         cover.length_m, cover.width_m = data["length"], data["width"]
@@ -207,7 +207,7 @@ class OwnCoverForm(ShownAs, forms.ModelForm):
 
 
 class DamageForm(forms.ModelForm):
-    """What happened to a cover."""
+    """Damage to a cover."""
 
     class Meta:
         model = CoverDamage
@@ -223,7 +223,7 @@ class DamageForm(forms.ModelForm):
             self.fields[name].choices = choices  # type: ignore[attr-defined]
 
     def clean_on(self) -> date:
-        """Not ahead."""
+        """Check the date: up to a year ahead where the typical climate allows a forecast."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
             raise forms.ValidationError(_("That date is in the future."))
@@ -231,7 +231,7 @@ class DamageForm(forms.ModelForm):
 
 
 class HotbedForm(forms.ModelForm):
-    """What a hotbed is built of."""
+    """How a hotbed is built."""
 
     depth = TypedNumber(label=lazy("Depth of the material"))
     length = TypedNumber(label=lazy("Length"))
@@ -272,7 +272,7 @@ class HotbedForm(forms.ModelForm):
             self.initial.setdefault(name, f"{round(units.length_from_m(getattr(self.instance, f'{name}_m')), 1):g}")
 
     def clean(self) -> dict[str, Any]:
-        """Sizes that can be."""
+        """Validate the fields together."""
         data = super().clean() or {}
         for name, _unused, low, high in self.SIZES:
             value = data.get(name)
@@ -286,7 +286,7 @@ class HotbedForm(forms.ModelForm):
         return data
 
     def save(self, commit: bool = True) -> Hotbed:
-        """Carry over what the model names otherwise; the flow saves."""
+        """Copy values to the differently named fields of the model; the flow saves it."""
         bed: Hotbed = super().save(commit=False)
         for name, *_unused in self.SIZES:
             setattr(bed, f"{name}_m", self.cleaned_data[name])
@@ -315,7 +315,7 @@ LIMITS_M |= {"depth": (0.2, 6.0), "low": (0.03, 3.0), "high": (0.03, 3.0)}
 
 
 class BuildingForm(forms.Form):
-    """Kind, sizes, what is to stand under it."""
+    """Kind and size of a cover, and what should fit under it."""
 
     kind = forms.ChoiceField(label=lazy("Materials"))
     strip = TypedNumber(label=lazy("Width of the planted strip"))
@@ -349,7 +349,7 @@ class BuildingForm(forms.Form):
             self.fields["spread"].help_text = _("Leave empty for the closest spacing.")
 
     def clean(self) -> dict[str, Any]:
-        """Sizes that can be."""
+        """Validate the fields together."""
         data = super().clean() or {}
         for name, (least, most) in LIMITS_M.items():
             value = data.get(name)
@@ -361,7 +361,7 @@ class BuildingForm(forms.Form):
         return data
 
     def built(self) -> Built:
-        """What was asked for."""
+        """Return the requested construction."""
         data = USUAL_M | {"faces": 0.0, "prop": 0.0} | self.cleaned_data
         return Built(
             key=data["kind"],
@@ -379,7 +379,7 @@ class BuildingForm(forms.Form):
 
 
 class BegunForm(forms.Form):
-    """What an address may tell of a cover that is to be put on the list [m]."""
+    """Measurements of a new cover from a link [m]."""
 
     kind = forms.ChoiceField(choices=covers.names, required=False)
     width_m = forms.FloatField(min_value=0.1, max_value=12.0, required=False)

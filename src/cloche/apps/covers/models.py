@@ -11,8 +11,11 @@ from cloche_engine.results import BedGain, CropSeason
 
 
 class CoverTrial(models.Model):
-    """A covered place and a bare one beside it. Its pairs are readings of both at one depth within the same half hour, whoever
-    took them; alike: what was checked, keys of forms.ALIKE."""
+    """A covered place and a bare one beside it.
+
+    Its pairs are readings of both at one depth within half an hour, whoever took them. `alike` holds the checks that were
+    made, keys of forms.ALIKE.
+    """
 
     covered = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="trials_covered")
     bare = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="trials_bare")
@@ -27,7 +30,7 @@ class CoverTrial(models.Model):
 
 
 class BedAnswer(models.Model):
-    """What one of the garden's own covers would do on one bed, worked out in the queue.
+    """The effect of one of the garden's covers on one bed, computed in the queue.
 
     question: all that the answer rests on, as a text; an answer to another question is out of date. answer: none yet while it
     is being worked out; see pages.compare.
@@ -43,7 +46,7 @@ class BedAnswer(models.Model):
 
 
 class SeasonAnswer(models.Model):
-    """The windows of all the garden's crops on one bed with one cover standing there all year, worked out in the queue.
+    """The windows of all the garden's crops on one bed under one cover all year, computed in the queue.
 
     cover: a kind's key, `own-` and the number of one of the garden's own, or empty for the bare bed. question: as of BedAnswer;
     answer: of each crop.

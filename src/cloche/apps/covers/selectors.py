@@ -23,18 +23,18 @@ SAME_DEPTH_M, BEFORE_D = 0.006, 60
 
 @dataclass(frozen=True)
 class Owned:
-    """One of the garden's covers, and where it stands or is meant to stand next."""
+    """One of the garden's covers, and where it stands or will stand next."""
 
     cover: Cover
     period: CoverPeriod | None
 
     def free_on(self, day: date) -> bool:
-        """Whether it could go on a bed from that day on."""
+        """Return whether it could go on a bed from that day on."""
         return self.period is None or (self.period.last is not None and self.period.last < day)
 
 
 def owned_in(garden: Garden, today: date, periods: Iterable[CoverPeriod] | None = None) -> list[Owned]:
-    """All of them, in the order in which they were told; periods from periods_from, where they are at hand."""
+    """Return all covers in their order. `periods` come from periods_from, if already loaded."""
     current: dict[int, CoverPeriod] = {}
     for period in periods_from(garden, today) if periods is None else periods:
         current.setdefault(period.item_id or 0, period)
@@ -42,12 +42,12 @@ def owned_in(garden: Garden, today: date, periods: Iterable[CoverPeriod] | None 
 
 
 def coverable(garden: Garden) -> QuerySet[Place]:
-    """Places that a cover can go over, in walking order."""
+    """Return the places that can be covered, in walking order."""
     return garden.places.exclude(kind__in=INDOORS)
 
 
 def trials_in(garden: Garden) -> list[CoverTrial]:
-    """The running ones first."""
+    """Return the trials, running ones first."""
     rows = list(CoverTrial.objects.filter(covered__garden=garden, bare__garden=garden).select_related("covered", "bare"))
     for trial in rows:
         trial.covered.garden = trial.bare.garden = garden
@@ -55,15 +55,19 @@ def trials_in(garden: Garden) -> list[CoverTrial]:
 
 
 def pairs_of(trial: CoverTrial, since: date | None = None) -> list[Pair]:
-    """Standing readings of both places at the trial's depth, each with the nearest of the other's within half an hour; of the
-    days from `since` on."""
+    """Return valid readings of both places at the trial's depth, paired within half an hour.
+
+    Only days from `since` on are included.
+    """
     covered, bare = (_readings(trial, place, since or trial.begun_on) for place in (trial.covered, trial.bare))
     return paired_up(covered, bare)
 
 
 def pairs_before(trial: CoverTrial) -> list[Pair]:
-    """Pairs of the weeks before a trial, of days on which no cover lay on either bed; none where nobody wrote down when the
-    cover came."""
+    """Return pairs from the weeks before a trial, of days on which both beds were bare.
+
+    None are returned if it is not recorded when the cover was put on.
+    """
     since, zone = trial.begun_on - timedelta(days=BEFORE_D), trial.covered.garden.timezone
     covers = list(CoverPeriod.objects.filter(place__in=(trial.covered_id, trial.bare_id)))
     if not any(cover.place_id == trial.covered_id for cover in covers):

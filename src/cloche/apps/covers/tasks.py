@@ -10,7 +10,7 @@ from cloche.apps.places.models import Cover, Place
 
 @app.task(name=flows.ANSWER_BED)
 def answer_bed(cover_id: int, place_id: int) -> None:
-    """What one cover would do on one bed; what is gone meanwhile is left alone."""
+    """Compute the effect of a cover on a bed, unless either has been deleted."""
     cover = Cover.objects.filter(pk=cover_id, removed_at__isnull=True).select_related("garden").first()
     place = Place.objects.filter(pk=place_id, forecast__isnull=False).select_related("forecast", "garden").first()
     if cover is not None and place is not None and place.garden_id == cover.garden_id:
@@ -19,7 +19,7 @@ def answer_bed(cover_id: int, place_id: int) -> None:
 
 @app.task(name=flows.MOVE_SEASON)
 def move_season(place_id: int, keys: list[str]) -> None:
-    """Windows of one bed under some covers; a bed that is gone meanwhile is left alone."""
+    """Compute the windows of a bed under some covers, unless it has been deleted."""
     place = Place.objects.filter(pk=place_id, forecast__isnull=False).select_related("forecast", "garden").first()
     if place is not None:
         flows.answer_seasons(place, keys)

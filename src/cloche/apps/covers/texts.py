@@ -47,7 +47,7 @@ WARNS = {
 
 @dataclass(frozen=True)
 class Advice:
-    """What to do, and why: two texts that stand together or apart."""
+    """What to do and why, two texts that can stand together or alone."""
 
     do: str
     why: str
@@ -57,27 +57,27 @@ class Advice:
 
 
 def temperature(watched: Watched, value: float) -> str:
-    """In whole degrees."""
+    """Return a temperature in whole degrees."""
     return watched.units.temperature_text(value, 0)
 
 
 def clock(watched: Watched, number: int, hour: float) -> str:
-    """An hour of a coming day, as the garden's clock has it."""
+    """Return an hour of a coming day on the garden's clock."""
     return words.clock(watched.at(number, hour))
 
 
 def day_name(watched: Watched, number: int) -> str:
-    """Today, Tomorrow, Friday."""
+    """Return Today, Tomorrow, Friday."""
     return (_("Today"), _("Tomorrow"))[number] if number < 2 else words.weekday_name(watched.today + timedelta(days=number))
 
 
 def cover(watched: Watched) -> str:
-    """What stands there: one's own by its name."""
+    """Return the name of the cover, the garden's own name if it has one."""
     return watched.own or _("the {name_of}").format(name_of=covers.name_of(watched.data.cover))
 
 
 def who(watched: Watched, number: int | None) -> str:
-    """Whose limit it is: lettuce seedlings. number: among what grows there."""
+    """Return whose limit it is, such as lettuce seedlings, by its number among the crops there."""
     if number is None:
         return _("seedlings (no plants are recorded there)")
     there = watched.data.growing[number]
@@ -88,7 +88,7 @@ def who(watched: Watched, number: int | None) -> str:
 
 
 def opening(watched: Watched, number: int, away: bool = False) -> Advice:
-    """How far to open it on a day, and from when to when; while that hour is past, what to do now."""
+    """Return how far to open it and when. During those hours, what to do now."""
     day = watched.days[number]
     plan = (day.away or day.plan) if away else day.plan
     lies = watched.data.cover in covers.SELF_AIRING
@@ -122,7 +122,7 @@ def opening(watched: Watched, number: int, away: bool = False) -> Advice:
 
 
 def _closed(watched: Watched, plan: Plan) -> str:
-    """What it would reach if nobody opened it, against the limit of what grows there."""
+    """Return the temperature if left closed, with the limit."""
     hot, hotter = (temperature(watched, value) for value in plan.hottest_shut_c)
     limit = temperature(watched, watched.data.limits.hot_c)
     text = _("If left closed, it would reach {hot} ({hotter} at worst). The limit for {who} is {limit}.")
@@ -132,7 +132,7 @@ def _closed(watched: Watched, plan: Plan) -> str:
 
 
 def _opened(watched: Watched, plan: Plan) -> str:
-    """What it reaches opened as advised, and what to do where that may not be enough."""
+    """Return the temperature when opened as advised, and what to do if that may not be enough."""
     so, sure = temperature(watched, plan.hottest_c[0]), words.likely(plan.risk)
     text = _("Opened like this, it reaches {so}.").format(so=so)
     return (
@@ -143,7 +143,7 @@ def _opened(watched: Watched, plan: Plan) -> str:
 
 
 def _too_hot(watched: Watched, plan: Plan) -> str:
-    """Return why no opening is enough, by the temperature it may reach: the usual one can lie below the limit."""
+    """Return why no opening is enough, by the worst temperature, because the usual one may be below the limit."""
     return _("Even wide open and unshaded, it may reach {worst}.").format(worst=temperature(watched, plan.hottest_c[1]))
 
 
@@ -162,7 +162,7 @@ def _unless_cool(watched: Watched, number: int, plan: Plan, what: str) -> str:
 
 
 def doors(watched: Watched, number: int) -> Advice | None:
-    """The house's own doors and vents on a day; None in the open."""
+    """Return the opening of the house's own doors and vents, None in the open."""
     if not watched.data.doors:
         return None
     plan, house = watched.data.doors[number], _("the {within}").format(within=watched.place.within)
@@ -186,7 +186,7 @@ def doors(watched: Watched, number: int) -> Advice | None:
 
 
 def picking(watched: Watched, number: int) -> str:
-    """When to open it for picking, in cold weather."""
+    """Return when to open it for picking in cold weather."""
     pick = watched.days[number].pick
     if not pick:
         return ""
@@ -197,7 +197,7 @@ def picking(watched: Watched, number: int) -> str:
 
 
 def night(watched: Watched, number: int) -> Advice | None:
-    """What a night asks for; None where frost can hurt nobody. do: a verb's phrase, empty where it needs nothing."""
+    """Return what a night needs, None where frost can harm nothing; `do` is empty where nothing is needed."""
     if number >= len(watched.data.nights):
         return None
     plan, limits = watched.data.nights[number], watched.data.limits
@@ -224,13 +224,13 @@ def night(watched: Watched, number: int) -> Advice | None:
 
 
 def _apart(watched: Watched, value: float, other: float) -> str:
-    """In whole degrees, or with a decimal where two different temperatures would read the same."""
+    """Return whole degrees, or a decimal where two different temperatures would look equal."""
     whole, same = temperature(watched, value), temperature(watched, other)
     return watched.units.temperature_text(value, 1) if whole == same and value != other else whole
 
 
 def night_sentence(watched: Watched, number: int) -> str:
-    """The same as one sentence."""
+    """Return the night as one sentence."""
     advice = night(watched, number)
     if advice is None:
         return ""
@@ -242,7 +242,7 @@ def night_sentence(watched: Watched, number: int) -> str:
 
 
 def warning(what: WeatherWarning, units: Units) -> str:
-    """Gales, snow, rain: what to do."""
+    """Return what to do about gales, snow or rain."""
     written = {
         "gale": lambda v: units.wind_text(v, 0),
         "snow": units.length_text,
@@ -252,7 +252,7 @@ def warning(what: WeatherWarning, units: Units) -> str:
 
 
 def water(watched: Watched) -> str:
-    """When it wants water, for what no rain reaches."""
+    """Return when a place without rain needs water."""
     days = watched.data.water_d
     if days is None:
         return ""

@@ -31,7 +31,7 @@ ALIKE = [
 
 
 class TrialForm(forms.Form):
-    """A covered place, a bare one beside it, and what was seen to."""
+    """A covered place, a bare one beside it, and the checks that were made."""
 
     covered = forms.ModelChoiceField(Place.objects.none(), label=lazy("Covered bed"), empty_label=None)
     bare = forms.ModelChoiceField(Place.objects.none(), label=lazy("Uncovered bed beside it"), empty_label=None)
@@ -57,7 +57,7 @@ class TrialForm(forms.Form):
         self.initial.setdefault("depth", f"{round(units.length_from_m(0.05), 1):g}")
 
     def clean(self) -> dict[str, Any]:
-        """Two places, since a day that has come."""
+        """Validate the fields together."""
         data = super().clean() or {}
         if data.get("covered") and data.get("covered") == data.get("bare"):
             self.add_error("bare", _("Choose another bed to compare with: a bed cannot be compared with itself."))
@@ -82,7 +82,7 @@ class PairForm(forms.Form):
         self.initial.setdefault("at", now.astimezone(self.zone).strftime(LOCAL))
 
     def clean_at(self) -> datetime:
-        """In the garden's own clock, not ahead of it, not before the trial."""
+        """Accept times on the garden's clock from the start of the trial until now."""
         at: datetime = self.cleaned_data["at"].replace(tzinfo=self.zone)
         if at > self.now + timedelta(minutes=5):
             raise forms.ValidationError(_("That time is in the future."))
@@ -95,12 +95,12 @@ MOST_WIND_M_S = 12.0
 
 
 def month_choices() -> list[tuple[int, str]]:
-    """The months by name."""
+    """Return the months by name."""
     return [(number, words.month_name(number)) for number in range(1, 13)]
 
 
 class SandboxForm(forms.Form):
-    """Where the sliders stand; what is out of range is taken as the nearest that can be."""
+    """Positions of the sliders. Values out of range are set to the nearest possible one."""
 
     month = forms.TypedChoiceField(label=lazy("Month"), choices=month_choices, coerce=int)
     low = forms.FloatField(label=lazy("Night’s low"))
@@ -129,7 +129,7 @@ class SandboxForm(forms.Form):
         self.ends = ends
 
     def clean(self) -> dict[str, Any]:
-        """What lies beyond a slider's end is taken as its end."""
+        """Validate the fields together."""
         data = super().clean() or {}
         for name in self.ends:
             if data.get(name) is not None:

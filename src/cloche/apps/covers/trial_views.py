@@ -29,7 +29,7 @@ from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 @in_garden
 def opening(request: GardenRequest) -> HttpResponse:
-    """How far to open what, for three days."""
+    """Show how far to open each cover over three days."""
     request.room = "covers"  # type: ignore[attr-defined]
     page = opening_page(request.garden, units_of(request.user), clock.today(request.garden.timezone))
     return render(request, "covers/opening.html", {"page": page, "tab": "opening"})
@@ -37,7 +37,7 @@ def opening(request: GardenRequest) -> HttpResponse:
 
 @in_garden(writing=LOGS)
 def trials(request: GardenRequest) -> HttpResponse:
-    """All of them, and setting one up."""
+    """Show all trials and a form for a new one."""
     request.room = "covers"  # type: ignore[attr-defined]
     units, today = units_of(request.user), clock.today(request.garden.timezone)
     form = TrialForm(request.POST or None, garden=request.garden, units=units, today=today)
@@ -63,7 +63,7 @@ def trials(request: GardenRequest) -> HttpResponse:
 
 @in_garden(writing=LOGS)
 def trial(request: GardenRequest, trial_id: int) -> HttpResponse:
-    """One, and reading a pair for it."""
+    """Show one trial and a form for a pair of readings."""
     request.room = "covers"  # type: ignore[attr-defined]
     cover_trial, units = _trial(request, trial_id), units_of(request.user)
     form = PairForm(request.POST or None, trial=cover_trial, units=units, now=clock.now())
@@ -86,7 +86,7 @@ def trial(request: GardenRequest, trial_id: int) -> HttpResponse:
 @require_POST
 @in_garden
 def end_trial(request: GardenRequest, trial_id: int) -> HttpResponse:
-    """Later readings are none of its pairs."""
+    """End a trial."""
     flow.end(_trial(request, trial_id))
     messages.success(request, _("Trial ended. Its results are kept."))
     return redirect("trial", request.garden.pk, trial_id)
@@ -94,7 +94,7 @@ def end_trial(request: GardenRequest, trial_id: int) -> HttpResponse:
 
 @in_garden
 def sandbox(request: GardenRequest) -> HttpResponse:
-    """Sliders, and what they make of a day. Without any, a fair day of this month."""
+    """Simulate the day set by the sliders, or a fair day of this month."""
     request.room = "covers"  # type: ignore[attr-defined]
     units, today = units_of(request.user), clock.today(request.garden.timezone)
     begin = starting(request.garden, units, today)
@@ -113,7 +113,7 @@ def sandbox(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def hotbed(request: GardenRequest, place_id: int) -> HttpResponse:
-    """What a hotbed is built of, and its weeks."""
+    """Show how a hotbed is built and its coming weeks."""
     request.room = "ground"  # type: ignore[attr-defined]
     place, units, today = place_or_404(request, place_id), units_of(request.user), clock.today(request.garden.timezone)
     if place.kind != "hotbed":

@@ -32,7 +32,7 @@ from cloche.apps.work.turns import ENGINE, WAITS, turn
 
 @in_garden
 def covers(request: GardenRequest) -> HttpResponse:
-    """What would a cover buy? Asked in full, the answer comes with the page; else it is fetched once the page stands."""
+    """Compare covers for a bed. A complete question is answered at once, otherwise the page fetches the answer."""
     today = clock.today(request.garden.timezone)
     first = selectors.coverable(request.garden).first()
     usual = {"on": today.isoformat(), "warm": 14, "crop": "", "also": ""}
@@ -51,7 +51,7 @@ def covers(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def season_moved(request: GardenRequest) -> HttpResponse:
-    """Whole windows of a bed's crops, bare and under each cover. The queue answers, and the page asks again."""
+    """Compare the windows of a bed's crops under several covers. The page asks the queue again until it is done."""
     request.room = "covers"  # type: ignore[attr-defined]
     garden, today = request.garden, clock.today(request.garden.timezone)
     beds, offered = season_flow.beds(garden), season_flow.offered(garden)
@@ -69,7 +69,7 @@ def season_moved(request: GardenRequest) -> HttpResponse:
 
 
 def _query(request: GardenRequest, bed: Place, offered: list[tuple[str, str]]) -> QueryDict:
-    """What was asked, or to begin with the first crops of the garden under its own covers or the commonest."""
+    """Return the question, or the garden's first crops under its own or the most common covers."""
     if "crop" in request.GET or "cover" in request.GET:
         return request.GET
     own = [key for key, _unused in offered if key.startswith(season_flow.OWN)]
@@ -81,7 +81,7 @@ def _query(request: GardenRequest, bed: Place, offered: list[tuple[str, str]]) -
 
 
 def _picks(form: SeasonForm) -> list[dict[str, Any]]:
-    """The two lists to tick, each with what is ticked in words."""
+    """Return the two lists with their selection in words."""
     picks = []
     for name in ("crop", "cover"):
         bound = form[name]
@@ -92,7 +92,7 @@ def _picks(form: SeasonForm) -> list[dict[str, Any]]:
 
 @in_garden
 def compare(request: GardenRequest, own_id: int) -> HttpResponse:
-    """On which bed would one of the garden's covers buy most? The queue answers, bed by bed, and the page asks again."""
+    """Compare the beds for one cover. The page asks the queue again until it is done."""
     request.room = "covers"  # type: ignore[attr-defined]
     page = where_most(_own(request, own_id), units_of(request.user), clock.today(request.garden.timezone))
     template = "covers/_compared.html" if request.htmx else "covers/compare.html"  # type: ignore[attr-defined]
@@ -101,7 +101,7 @@ def compare(request: GardenRequest, own_id: int) -> HttpResponse:
 
 @in_garden(writing=LOGS)
 def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Put a cover on from a day, and mean to sow under it."""
+    """Put a cover on from a date on, and plan sowings under it."""
     request.room = "covers"  # type: ignore[attr-defined]
     place, units = place_or_404(request, place_id), units_of(request.user)
     query = {name: request.GET[name] for name in ("cover", "first", "crop", "sow_on", "both") if name in request.GET}
@@ -122,19 +122,19 @@ def put_on(request: GardenRequest, place_id: int) -> HttpResponse:
 
 @in_garden
 def own_covers(request: GardenRequest) -> HttpResponse:
-    """Those that the garden owns."""
+    """Show the garden's own covers."""
     return _inventory(request, _begun(request))
 
 
 @in_garden
 def edit_own(request: GardenRequest, own_id: int) -> HttpResponse:
-    """Change one."""
+    """Edit a cover."""
     return _inventory(request, _own(request, own_id))
 
 
 @in_garden
 def build_cover(request: GardenRequest) -> HttpResponse:
-    """How a cover must be built for what is to stand under it."""
+    """Calculate how to build a cover for given plants."""
     request.room = "covers"  # type: ignore[attr-defined]
     units = units_of(request.user)
     form = BuildingForm(request.GET, units=units)
@@ -146,7 +146,7 @@ def build_cover(request: GardenRequest) -> HttpResponse:
 
 
 def _begun(request: GardenRequest) -> Cover:
-    """A new one, with what an address tells of it."""
+    """Return a new cover with the measurements from a link."""
     form = BegunForm(request.GET)
     begun = form.cleaned_data if form.is_valid() else {}
     return Cover(garden=request.garden, **{name: value for name, value in begun.items() if value})
@@ -155,7 +155,7 @@ def _begun(request: GardenRequest) -> Cover:
 @require_POST
 @in_garden
 def note_damage(request: GardenRequest, own_id: int) -> HttpResponse:
-    """Write down what happened to one."""
+    """Record damage to a cover."""
     cover = _own(request, own_id)
     form = DamageForm(request.POST, today=clock.today(request.garden.timezone), instance=CoverDamage(cover=cover))
     if not form.is_valid():
@@ -168,7 +168,7 @@ def note_damage(request: GardenRequest, own_id: int) -> HttpResponse:
 @require_POST
 @in_garden
 def remove_damage(request: GardenRequest, own_id: int, damage_id: int) -> HttpResponse:
-    """Strike it out."""
+    """Delete a record of damage."""
     gone, _rows = CoverDamage.objects.filter(cover=_own(request, own_id), pk=damage_id).delete()
     if not gone:
         raise Http404
@@ -198,7 +198,7 @@ def _inventory(request: GardenRequest, cover: Cover, damage: DamageForm | None =
 @require_POST
 @in_garden
 def remove_own(request: GardenRequest, own_id: int) -> HttpResponse:
-    """Take one off the list."""
+    """Remove a cover."""
     cover = _own(request, own_id)
     flow.remove_own(cover)
     messages.success(
@@ -211,7 +211,7 @@ def remove_own(request: GardenRequest, own_id: int) -> HttpResponse:
 @require_POST
 @in_garden
 def put_back_own(request: GardenRequest, own_id: int) -> HttpResponse:
-    """Undo that."""
+    """Restore a cover."""
     cover = request.garden.covers.filter(pk=own_id, removed_at__isnull=False).first()
     if cover is None:
         raise Http404

@@ -24,9 +24,17 @@ TOO_HOT_RISK = 0.25
 
 @dataclass(frozen=True)
 class Watched:
-    """What is stored of a place's coming days. start: today's first midnight of standard time; own: name of the garden's own
-    cover that stands there, empty for none; guessed: whether nothing has ever been read there, so that all of it is an
-    estimate."""
+    """The coming days of a place from its forecast.
+
+    Attributes
+    ----------
+    start : datetime
+        Today's first midnight of standard time.
+    own : str
+        Name of the garden's own cover there, empty for none.
+    guessed : bool
+        Whether there are no readings, so that everything is an estimate.
+    """
 
     place: Place
     data: Watch
@@ -38,12 +46,12 @@ class Watched:
 
     @property
     def days(self) -> list[OpeningDay]:
-        """The coming days under its cover; none where nothing covers it."""
+        """The coming days under its cover, none without one."""
         return self.data.covered.days if self.data.covered else []
 
     @property
     def tonight(self) -> NightPlan | None:
-        """The coming night where it asks for something and something stands there."""
+        """The coming night if something is growing there and needs protection."""
         nights = self.data.nights
         return nights[0] if nights and nights[0].way and self.data.growing else None
 
@@ -53,20 +61,20 @@ class Watched:
         return (clock.now() - self.start) / timedelta(hours=1)
 
     def is_under_way(self, number: int, plan: Plan) -> bool:
-        """Whether the hour to open has passed on that day, and the hour to close has not."""
+        """Return whether the time to open has passed on that day and the time to close has not."""
         return number == 0 and plan.from_h <= self.hour < plan.to_h - LEAST_OPEN_H
 
     def is_past(self, number: int, plan: Plan) -> bool:
-        """Whether it is hardly worth opening any more on that day."""
+        """Return whether opening is hardly worthwhile on that day any more."""
         return number == 0 and self.hour >= plan.to_h - LEAST_OPEN_H
 
     def at(self, number: int, hour: float) -> datetime:
-        """An hour of a coming day, by the garden's clock."""
+        """Return an hour of a coming day on the garden's clock."""
         return (self.start + timedelta(days=number, hours=hour)).astimezone(self.place.garden.timezone)
 
 
 def is_too_hot(plan: Plan) -> bool:
-    """Whether no opening holds it, so that the cover is to come off."""
+    """Return whether no opening is enough, so that the cover has to come off."""
     return not plan.holds and plan.risk > TOO_HOT_RISK
 
 
@@ -77,8 +85,10 @@ def watched_in(
     grounds: Grounds | None = None,
     periods: Iterable[CoverPeriod] | None = None,
 ) -> Iterator[Watched]:
-    """Every place outdoors whose coming days are worked out from today, in walking order. grounds, periods (periods_from): the
-    garden's, where they are at hand."""
+    """Yield every place outdoors with a forecast of today, in walking order.
+
+    `grounds` and `periods` (from periods_from) are those of the garden, if already loaded.
+    """
     current = periods_from(garden, today) if periods is None else periods
     own = {period.place_id: period.item.name for period in current if period.item and period.first <= today}
     midnight = midnight_of(today, standard_offset_h(garden.timezone, today))

@@ -31,7 +31,7 @@ KEPT = timedelta(days=40)
 
 
 def keep_changes(place: Place, crops: list[CropDays], today: date) -> None:
-    """Note every window that opened, shut or moved by two days or more, before the old ones are replaced."""
+    """Record every window that opened, closed or moved by two days or more."""
     known = place.outlooks.filter(better=True).values_list("crop_key", "method", "windows")
     before = {(crop_key, method): windows for crop_key, method, windows in known}
     rows = []
@@ -56,7 +56,7 @@ A_DAY_H = 24
 
 
 def keep_soil(place: Place, ground: PlaceForecast) -> None:
-    """What a forecast knows of the days before its own; the latest word counts."""
+    """Store what a forecast knows of past days, replacing earlier estimates."""
     first, hours = ground.day - timedelta(days=NEAR_PAST_D), ground.near_mid_c
     means = {first + timedelta(days=i): sum(hours[i * A_DAY_H : (i + 1) * A_DAY_H]) / A_DAY_H for i in range(NEAR_PAST_D)}
     behind = ground.day - timedelta(days=len(ground.kwh_behind))
@@ -71,7 +71,7 @@ def keep_days(
     readings: Mapping[int, int] | None = None,
     kwh: Mapping[date, float] | None = None,
 ) -> None:
-    """Write days into their years. readings: days with readings by year, where they were counted; kwh: what its heat used."""
+    """Write days to their years. `readings` counts days with readings by year, `kwh` the energy of heat."""
     used = kwh or {}
     for year in {day.year for day in (*means, *used)}:
         row = SoilYear.objects.filter(place=place, year=year).first()
@@ -90,7 +90,7 @@ def keep_days(
 
 
 def work_out_year(place: Place, year: int) -> int:
-    """A year gone by, from its weather and readings; returns how many of its days are known."""
+    """Compute a past year from weather and readings, and return the number of known days."""
 
     garden, zone = place.garden, place.garden.timezone
     today = clock.today(zone)
@@ -112,14 +112,14 @@ LOCK_CLASS = 0x50C1
 
 
 def refresh(place: Place) -> Forecast:
-    """A place's inputs are gathered, its forecast is made, what it says is stored: for the garden's today."""
+    """Collect the inputs of a place, compute its forecast for the garden's today and store it."""
     revision, inputs = place.input_revision, inputs_of(place)
     return _store(place, revision, inputs.today, api.forecast(inputs))
 
 
 @transaction.atomic
 def _store(place: Place, revision: int, today: date, result: ForecastResult) -> Forecast:
-    """The whole of it or nothing, in place of what was stored."""
+    """Replace the stored forecast in one transaction."""
     before = Forecast.objects.filter(place=place).only("cover_evidence", "frosts").first()
     frosts = _since_when(result.frosts, before.frosts if before else None, today)
     forecast, _ = Forecast.objects.update_or_create(
@@ -149,7 +149,7 @@ def _store(place: Place, revision: int, today: date, result: ForecastResult) -> 
 
 
 def _since_when(frosts: FrostDates, before: FrostDates | None, today: date) -> FrostDates:
-    """With the dates of the source that was used before, so that a change can be announced."""
+    """Return the frost dates with those of the previous source, so that a change can be announced."""
     if before is None or not before.source:
         return frosts
     if before.source != frosts.source:
@@ -163,7 +163,7 @@ def _outlook(place: Place, days: CropDays) -> CropOutlook:
 
 
 def refresh_if_stale(place_id: int) -> bool:
-    """Refresh one place if its forecast is missing, of another day or overtaken by its inputs; returns whether it was.
+    """Refresh a place whose forecast is missing or outdated, and return whether it was.
 
     Two workers may be asked at once: a place being worked on is locked and skipped.
     """
@@ -172,7 +172,7 @@ def refresh_if_stale(place_id: int) -> bool:
 
 
 def refresh_stale() -> int:
-    """Refresh every place that needs it, here and now; returns how many."""
+    """Refresh all outdated places in this process and return their number."""
     return sum(refresh_if_stale(pk) for pk in stale_places())
 
 
@@ -191,7 +191,7 @@ def _refresh_locked(garden: Garden, pk: int) -> bool:
 
 
 def inputs_of(place: Place) -> ForecastInputs:
-    """All that a place's forecast rests on today."""
+    """Return everything a place's forecast rests on today."""
     garden = place.garden
     speak_for(garden)
     sowings = list(sowings_in(garden))

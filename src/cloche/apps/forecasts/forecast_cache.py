@@ -20,7 +20,7 @@ MOST_PLACES = 128
 
 
 class BriefOutlook(NamedTuple):
-    """A crop in a place, in the way that suits it, with its windows alone."""
+    """A crop in a place by the suitable method, with its windows only."""
 
     place_id: int
     crop_key: str
@@ -34,19 +34,18 @@ class BriefOutlook(NamedTuple):
 
 @lru_cache(maxsize=MOST_PLACES)
 def _records(stored: UUID) -> dict[str, Any]:
-    """Filled by whoever finds it empty."""
+    """Return the cached records of one forecast, filled on demand."""
     return {}
 
 
 @lru_cache(maxsize=4 * MOST_PLACES)
 def _outlooks(place_id: int, first: int, last: int, number: int) -> list[BriefOutlook]:
-    """Filled by whoever finds it empty. Outlooks are never changed but replaced, so that their numbers tell one lot from
-    another."""
+    """Return cached outlooks. They are replaced rather than changed, so their numbers identify a version."""
     return []
 
 
 def fill(forecasts: Iterable[Forecast]) -> None:
-    """Give forecasts whose records were left out what is stored of them: at most one query."""
+    """Load the records that were left out of some forecasts, in at most one query."""
     those = [(forecast, forecast.stored) for forecast in forecasts]
     lacking = [forecast.pk for forecast, stored in those if stored is not None and not _records(stored)]
     if lacking:
@@ -60,7 +59,7 @@ def fill(forecasts: Iterable[Forecast]) -> None:
 
 
 def outlooks_in(garden: Garden) -> list[BriefOutlook]:
-    """Every crop in every place, in the way that suits it, in the order in which they were worked out: at most two queries."""
+    """Return every crop in every place by the suitable method, in at most two queries."""
     rows = CropOutlook.objects.filter(place__garden=garden, better=True)
     lots = rows.order_by("place_id").values_list("place_id").annotate(Min("pk"), Max("pk"), Count("pk"))
     by_lot = {lot[0]: _outlooks(*lot) for lot in lots}

@@ -47,19 +47,19 @@ NOTHING = (0.0, 0.0)
 
 
 def cover_evidence_elsewhere(place: Place) -> list[CoverEvidence]:
-    """What the garden's other places have found of their covers (see bridge.services.pooling)."""
+    """Return what the garden's other places show about their covers (see bridge.services.pooling)."""
     others = Forecast.objects.filter(place__garden=place.garden_id, place__removed_at__isnull=True).exclude(place=place)
     return [evidence for evidence in others.order_by("place_id").values_list("cover_evidence", flat=True) if evidence]
 
 
 def with_known(spans: list[CoverSpan], place: Place) -> list[CoverSpan]:
-    """Covers of a place, or that could be put there, with what the others have found."""
+    """Return covers with what other places show about them."""
     evidence = cover_evidence_elsewhere(place)
     return [pooling.with_known(span, evidence) for span in spans] if evidence else spans
 
 
 def cover_evidence_in(garden: Garden) -> list[tuple[Place, CoverEvidence]]:
-    """Every place that has found something of its cover, with what it has found."""
+    """Return every place with evidence about its cover."""
     rows = Forecast.objects.filter(place__garden=garden, place__removed_at__isnull=True, cover_evidence__isnull=False)
     # The rest of a forecast is large and of no concern here.
     rows = rows.select_related("place").defer("ground", "frosts", "nights", "watch")
@@ -68,7 +68,7 @@ def cover_evidence_in(garden: Garden) -> list[tuple[Place, CoverEvidence]]:
 
 
 def pass_on(place: Place, before: CoverEvidence | None, after: CoverEvidence | None) -> None:
-    """Have the others under covers of the kind worked out, if it is worth it."""
+    """Update other places under covers of this kind, if it makes a difference."""
     keys = {evidence.key for evidence in (before, after) if evidence}
     if not keys or not _moved(before, after):
         return
@@ -77,7 +77,10 @@ def pass_on(place: Place, before: CoverEvidence | None, after: CoverEvidence | N
 
 
 def _moved(before: CoverEvidence | None, after: CoverEvidence | None) -> bool:
-    """By more than a little, and than its own doubt: two places that hardly know anything must not ask each other on and on."""
+    """Return whether evidence changed by more than a little and more than its own uncertainty.
+
+    Otherwise two places with little evidence would update each other forever.
+    """
     old, new = (evidence.factors if evidence else {} for evidence in (before, after))
     if before and after and before.key != after.key:
         return True
@@ -95,7 +98,7 @@ OF_HOTBED = ("heat", "rise", "fade")
 
 
 def build_inputs(place: Place, sowings: list[Sowing]) -> ForecastInputs:
-    """sowings: the garden's, which tell how its soil is paced."""
+    """Return the inputs of a place. `sowings` are the garden's, from which the pace of its soil is estimated."""
     speak_for(place.garden)
     garden, choices = place.garden, packets.choices_of(place.garden)
     today = clock.today(garden.timezone)
@@ -140,13 +143,13 @@ def build_inputs(place: Place, sowings: list[Sowing]) -> ForecastInputs:
 
 
 def _below(place: Place, sowings: list[Sowing]) -> tuple[OnHotbed, ...]:
-    """Hotbeds on which it stands for a time; none below a hotbed, whatever it was before: each would ask for the other."""
+    """Return the hotbeds on which it stands; none for a hotbed, because two could otherwise require each other."""
     stays = place.on_hotbeds.filter(hotbed__removed_at__isnull=True, hotbed__kind="hotbed")
     return () if place.kind == "hotbed" else tuple(_on_hotbed(stay, sowings) for stay in stays)
 
 
 def _on_hotbed(stay: HotbedTray, sowings: list[Sowing]) -> OnHotbed:
-    """A hotbed below a tray, as its own readings have taught it."""
+    """Return the hotbed below a tray with the parameters learned from its own readings."""
     known = Forecast.objects.filter(place=stay.hotbed).first()
     learned = known.ground.parameters if known and known.ground else {}
     factors = {name: learned[name][1] for name in OF_HOTBED if name in learned}
@@ -154,20 +157,20 @@ def _on_hotbed(stay: HotbedTray, sowings: list[Sowing]) -> OnHotbed:
 
 
 def heat_span(period: HeatPeriod) -> HeatSpan:
-    """A heat source's time at a place."""
+    """Return a heat source with its dates."""
     own = {f.name for f in fields(HeatSpan)} - {"watts", "spans"}
     spans = tuple((float(start), float(end)) for start, end in period.spans)
     return HeatSpan(watts=period.power_w, spans=spans, **{name: getattr(period, name) for name in own})
 
 
 def lamp_span(lamp: Lamp) -> LampSpan:
-    """A lamp's time over a place."""
+    """Return a lamp with its dates."""
     own = {f.name for f in fields(LampSpan)} - {"spans"}
     return LampSpan(tuple((float(start), float(end)) for start, end in lamp.spans), **{n: getattr(lamp, n) for n in own})
 
 
 def _set_out(planting: Planting) -> SetOut:
-    """Plants set out in a place, as tall as they were measured last."""
+    """Return plants that were set out, with their last measured height."""
     measured = [event for event in planting.events.all() if event.height_m is not None]
     height = measured[-1].height_m if measured else planting.height_m
     return SetOut(
@@ -186,7 +189,7 @@ def _pane(place: Place) -> WindowPane | None:
 
 
 def span_of(period: CoverPeriod, today: date) -> CoverSpan:
-    """A cover's time on a bed, with the years and the bend of the one it is."""
+    """Return a cover's time on a bed with its age and bend."""
     described = cover_description(period.item, today)
     own = {f.name for f in fields(CoverSpan)} - {"key", "known", *described}
     described["length_m"] = period.covered_m or described["length_m"]
@@ -194,7 +197,7 @@ def span_of(period: CoverPeriod, today: date) -> CoverSpan:
 
 
 def cover_description(item: Cover | None, today: date) -> dict[str, float | bool | None]:
-    """What is told of one of the garden's own covers."""
+    """Return the description of one of the garden's covers."""
     if item is None:
         sizes = dict.fromkeys(("length_m", "sheet_m", "spread_m", "low_m", "high_m"))
         return {"age_y": 0.0, "dirty": False, **sizes, "item": None}
@@ -220,7 +223,7 @@ def _hotbed(place: Place) -> tuple[Build, date, date | None] | None:
 
 
 def _fills(place: Place) -> tuple[tuple[Build, date], ...]:
-    """What the hotbed was filled with again, with the sides and the earth of the first fill."""
+    """Return further fillings of a hotbed with the sides and soil of the first."""
     bed = Hotbed.objects.filter(place=place).first() if place.kind == "hotbed" else None
     if bed is None:
         return ()
@@ -257,7 +260,7 @@ SOURCES: list[Source] = []
 
 
 def seen_under(place: Place, since: datetime) -> tuple[Under, ...]:
-    """All of it since a moment, oldest first."""
+    """Return all observations since an instant, oldest first."""
     measured = [
         *air_under(place, since),
         *_logged(place, since),
@@ -268,7 +271,7 @@ def seen_under(place: Place, since: datetime) -> tuple[Under, ...]:
 
 
 def _logged(place: Place, since: datetime) -> list[Under]:
-    """The latest hours of loggers that hang in the air there."""
+    """Return the latest hours of loggers in the air there."""
     return _some("air", hours_between([place.pk], since, clock.now(), in_air=True))
 
 
@@ -278,7 +281,7 @@ def _some(what: str, hours: list[HourPoint]) -> list[Under]:
 
 
 def _in_room(place: Place, since: datetime) -> list[Under]:
-    """Air that was read, or logged, in the room in which it stands."""
+    """Return air readings and logged air of the room in which it stands."""
     if place.room is None:
         return []
     rows = place.room.air.filter(at__gte=since).order_by("at")

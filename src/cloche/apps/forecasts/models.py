@@ -40,7 +40,7 @@ class Forecast(models.Model):
     stored = models.UUIDField(null=True, editable=False, help_text="Another one whenever anything of it is stored.")
 
     def save(self, *args: Any, **kwargs: Any) -> None:
-        """What is remembered of it by this name is no longer it."""
+        """Save and discard the cached value of this name."""
         self.stored = uuid4()
         if kwargs.get("update_fields") is not None:
             kwargs["update_fields"] = {*kwargs["update_fields"], "stored"}
@@ -48,16 +48,14 @@ class Forecast(models.Model):
 
 
 class ModelSnapshot(models.Model):
-    """What it takes to run a place again under other covers (see forecast.snapshots); apart, as no page that lists
-    places reads it."""
+    """State for simulating a place again (see forecast.snapshots), kept apart because lists do not need it."""
 
     place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="snapshot")
     packed = models.BinaryField()
 
 
 class CropOutlook(models.Model):
-    """One crop in one place, sown there or planted out: its windows, and every candidate day (see
-    cloche_engine.results.CropDays)."""
+    """One crop in one place by one method: windows and all candidate days (see cloche_engine.results.CropDays)."""
 
     class Method(models.TextChoices):
         DIRECT = "direct", lazy("sown in place")
@@ -84,12 +82,12 @@ class CropOutlook(models.Model):
 
     @property
     def sown(self) -> bool:
-        """Whether it goes in as seed, set or tuber; else as a plant."""
+        """Whether it is sown, as seed, set or tuber, instead of planted."""
         return self.method == self.Method.DIRECT
 
 
 class WindowChange(models.Model):
-    """A window that a new forecast moved, opened or shut. before, after: its first and last day, or none."""
+    """A window that a new forecast moved, opened or closed. `before` and `after` are its first and last day, or None."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="window_changes")
     crop_key = models.CharField(max_length=40)
@@ -104,9 +102,11 @@ class WindowChange(models.Model):
 
 
 class SoilYear(models.Model):
-    """A place's soil at seed depth through a year, daily means from 1 January, None where it is not known [°C]. measured: days
-    of the year that had readings; depth_m: when it was worked out last; kwh: what its heat used on each day, None where none
-    was on."""
+    """Daily soil at seed depth of a place from 1 January, None where unknown [°C].
+
+    `measured` counts days with readings, `depth_m` is the depth of the last computation, and `kwh` the daily energy of its
+    heat, None without heat.
+    """
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="soil_years")
     year = models.PositiveSmallIntegerField()

@@ -24,48 +24,48 @@ SOIL = (Limit.COLD, Limit.HOT, Limit.UNCOMFORTABLE)
 
 @dataclass(frozen=True)
 class Ground:
-    """A finished forecast with its times; None values never occur in it."""
+    """A finished forecast with its times; no value is None."""
 
     place: Place
     forecast: Forecast
 
     @property
     def data(self) -> PlaceForecast:
-        """What is stored of it."""
+        """Stored results."""
         ground: PlaceForecast = self.forecast.ground
         return ground
 
     @property
     def start(self) -> datetime:
-        """The first hour of `near`."""
+        """First hour of `near`."""
         return self.data.start
 
     @property
     def end(self) -> datetime:
-        """The end of the last hour of `near`."""
+        """End of the last hour of `near`."""
         return self.start + timedelta(hours=len(self.data.near_mid_c))
 
     def soil_at(self, at: datetime) -> float:
-        """Expected soil at seed depth at an instant within `near`; the nearest end outside [°C]."""
+        """Return expected soil at seed depth at an instant, or at the nearest end of `near` [°C]."""
         return float(_at(self.data.near_mid_c, (at - self.start) / timedelta(hours=1)))
 
     def day_mean(self, at: datetime) -> float:
-        """Mean of the 24 hours about an instant [°C]."""
+        """Return the mean of the 24 hours around an instant [°C]."""
         middle = int((at - self.start) / timedelta(hours=1))
         hours = self.data.near_mid_c[max(0, middle - 12) : middle + 12] or self.data.near_mid_c[-24:]
         return float(sum(hours) / len(hours))
 
     def profile_at(self, at: datetime) -> list[float]:
-        """Soil by depth at an instant [°C], at field_depths_m."""
+        """Return the soil at field_depths_m at an instant [°C]."""
         column = (at - self.start) / timedelta(hours=FIELD_STEP_H)
         return [float(_at(row, column)) for row in self.data.field_c]
 
     def mean_in(self, days: int) -> float:
-        """Expected mean of the day so many days from the forecast's own [°C]."""
+        """Return the expected mean some days after the forecast's own day [°C]."""
         return float(self.data.far_mid_c[days])
 
     def stale(self, today: date) -> bool:
-        """Whether evidence or the day has moved on since."""
+        """Return whether evidence or the date has changed since."""
         return (
             self.forecast.day != today
             or self.forecast.input_revision != self.place.input_revision
@@ -78,7 +78,7 @@ def _at(values: list[float], index: float) -> float:
 
 
 def ground_of(place: Place) -> Ground | None:
-    """The last finished forecast of a place, if there is one yet."""
+    """Return the latest finished forecast of a place, or None."""
     forecast = Forecast.objects.filter(place=place).defer(*RECORDS).first()
     if forecast is None:
         return None
@@ -87,7 +87,7 @@ def ground_of(place: Place) -> Ground | None:
 
 
 def grounds_in(garden: Garden) -> list[tuple[Place, Ground | None]]:
-    """Every place in walking order with its last forecast: at most two queries."""
+    """Return every place in walking order with its latest forecast, in at most two queries."""
     places = list(garden.places.select_related("forecast").defer(*(f"forecast__{name}" for name in RECORDS)))
     fill(place.forecast for place in places if hasattr(place, "forecast"))
     return [(place, _ground(place)) for place in places]
@@ -99,18 +99,18 @@ def _ground(place: Place) -> Ground | None:
 
 
 def frosts_of(garden: Garden) -> FrostDates | None:
-    """The site's frost dates, as its latest forecast has them."""
+    """Return the site's frost dates from its latest forecast."""
     rows = Forecast.objects.filter(place__in=garden.places.all()).order_by("-made_at")
     return rows.values_list("frosts", flat=True).first()
 
 
 def outlooks_at(place: Place) -> list[CropOutlook]:
-    """Windows and ribbons of every crop in a place, in the way that suits it, without the day-by-day part."""
+    """Return windows and ribbons of every crop in a place by the suitable method, without single days."""
     return list(place.outlooks.filter(better=True).defer(*HEAVY).order_by("id"))
 
 
 def outlooks_by_crop(garden: Garden) -> dict[str, list[CropOutlook]]:
-    """Every crop's outlooks, in the way that suits each place, in walking order, without the day-by-day part: two queries."""
+    """Return the outlooks of every crop in all places in walking order, without single days, in two queries."""
     by_place: dict[int, list[CropOutlook]] = {}
     for row in CropOutlook.objects.filter(place__garden=garden, better=True).defer(*HEAVY).order_by("id"):
         by_place.setdefault(row.place_id, []).append(row)
@@ -124,7 +124,7 @@ def outlooks_by_crop(garden: Garden) -> dict[str, list[CropOutlook]]:
 
 @dataclass(frozen=True)
 class Sown:
-    """A crop that is best sown in place somewhere, and not hopeless there."""
+    """A crop that is best sown in place somewhere and has a chance there."""
 
     place: Place
     windows: list[Window]
@@ -132,7 +132,7 @@ class Sown:
 
 
 def sown_windows(places: Iterable[Place], outlooks: Outlooks) -> dict[str, list[Sown]]:
-    """By crop, wherever it is best sown in place and not hopeless, in the order of the places."""
+    """Return by crop the places where it is best sown directly and has a chance."""
     by_place: dict[int, list[BriefOutlook]] = {}
     for row in outlooks:
         if row.method == CropOutlook.Method.DIRECT and not row.hopeless:
@@ -145,20 +145,20 @@ def sown_windows(places: Iterable[Place], outlooks: Outlooks) -> dict[str, list[
 
 
 def elsewhere(place: Place, crop_key: str) -> list[CropOutlook]:
-    """The same crop in the garden's other places, in the way that suits each, in walking order: one query."""
+    """Return the same crop in the garden's other places in walking order, in one query."""
     others = Place.objects.filter(garden=place.garden_id).exclude(pk=place.pk)
     rows = CropOutlook.objects.filter(place__in=others, crop_key=crop_key, better=True).select_related("place").defer(*HEAVY)
     return list(rows.order_by("place__walking_order", "place_id"))
 
 
 def methods_of(place: Place, crop_key: str) -> list[CropOutlook]:
-    """One crop in a place, with every day, in each way that was worked out; the one that suits it first."""
+    """Return one crop in a place with all days for each method, the suitable one first."""
     rows = place.outlooks.filter(crop_key=crop_key).order_by("-better", "id")
     return [row for row in rows if row.days is not None]
 
 
 def sown_everywhere(garden: Garden, crop_key: str) -> list[CropOutlook]:
-    """A crop sown in place wherever it is not hopeless, with every day, in walking order: one query."""
+    """Return a directly sown crop with all days wherever it has a chance, in one query."""
     current = garden.places.values_list("pk", flat=True)
     rows = CropOutlook.objects.filter(place_id__in=current, crop_key=crop_key, method=CropOutlook.Method.DIRECT, hopeless=False)
     rows = rows.select_related("place").order_by("place__walking_order", "place_id")
@@ -166,7 +166,7 @@ def sown_everywhere(garden: Garden, crop_key: str) -> list[CropOutlook]:
 
 
 def open_now(outlooks: Outlooks) -> dict[int, dict[str, float]]:
-    """By place: crops whose window for sowing is open today, with the days until half would be up, soonest first."""
+    """Return by place the crops that can be sown today with days to half emergence, quickest first."""
     rows = [(row.half_d, row.place_id, row.crop_key) for row in outlooks if row.sow_now and row.half_d is not None]
     by_place: dict[int, dict[str, float]] = {}
     for half_d, place_id, key in sorted(rows, key=lambda row: row[0]):
@@ -175,7 +175,7 @@ def open_now(outlooks: Outlooks) -> dict[int, dict[str, float]]:
 
 
 def held_now(outlooks: Outlooks) -> dict[int, set[str]]:
-    """By place: crops that are best sown there in place, but not today, for another reason than the warmth of the soil."""
+    """Return by place the crops that cannot be sown today for a reason other than cold soil."""
     by_place: dict[int, set[str]] = {}
     for row in outlooks:
         if row.method == CropOutlook.Method.DIRECT and not row.sow_now and not row.hopeless:
@@ -186,13 +186,13 @@ def held_now(outlooks: Outlooks) -> dict[int, set[str]]:
 
 
 def next_openings(outlooks: Outlooks) -> list[tuple[date, int, str]]:
-    """(first day, place, crop) of every window for sowing still to open, soonest first."""
+    """Return (first day, place, crop) of every future sowing window, earliest first."""
     rows = [row for row in outlooks if row.method == CropOutlook.Method.DIRECT and not row.sow_now and row.windows]
     return sorted((row.windows[0].earliest, row.place_id, row.crop_key) for row in rows)
 
 
 def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
-    """Windows that moved since an instant, each once: as it was then, and as it is now; in walking order."""
+    """Return windows that moved since an instant, each once with its former and present dates, in walking order."""
     current = garden.places.values_list("pk", flat=True)
     rows = WindowChange.objects.filter(place_id__in=current, at__gte=since).select_related("place")
     changes: dict[tuple[int, str, str], WindowChange] = {}
@@ -203,7 +203,7 @@ def moved_since(garden: Garden, since: datetime) -> list[WindowChange]:
 
 
 def leaning(outlooks: Outlooks, until: date) -> dict[int, int]:
-    """By place: how many windows, in the way that suits, have their first or last day ahead, up to a day."""
+    """Return by place the number of windows with a first or last day ahead, up to a day."""
     by_place: dict[int, int] = {}
     for row in outlooks:
         if not row.hopeless:
@@ -213,7 +213,7 @@ def leaning(outlooks: Outlooks, until: date) -> dict[int, int]:
 
 
 def kept_soil(place: Place, since: int) -> dict[date, float]:
-    """Daily mean at seed depth as it was worked out, from a year on [°C]."""
+    """Return stored daily means at seed depth from a year on [°C]."""
     known: dict[date, float] = {}
     for year, mean_c in SoilYear.objects.filter(place=place, year__gte=since).values_list("year", "mean_c"):
         begin = date(year, 1, 1)
@@ -222,7 +222,7 @@ def kept_soil(place: Place, since: int) -> dict[date, float]:
 
 
 def kwh_between(place: Place, first: date, until: date) -> float:
-    """What its heat used from a day on and before another, as far as it was kept."""
+    """Return the stored energy of its heat from one day to before another."""
     total = 0.0
     for row in SoilYear.objects.filter(place=place, year__gte=first.year, kwh__isnull=False):
         begin = date(row.year, 1, 1)
@@ -231,8 +231,7 @@ def kwh_between(place: Place, first: date, until: date) -> float:
 
 
 def daily_soil(place: Place, ground: Ground | None, first: date, days: int) -> list[float | None]:
-    """Daily mean at seed depth from a day on: kept years, then the forecast as far as it looks; None where neither tells
-    [°C]."""
+    """Return daily means at seed depth from stored years and the forecast, None where unknown [°C]."""
     known = kept_soil(place, first.year)
     if ground is not None:
         known |= {ground.forecast.day + timedelta(days=i): value for i, value in enumerate(ground.data.far_mid_c)}

@@ -27,8 +27,7 @@ from cloche_engine.results import MODEL_VERSION
 
 @dataclass(frozen=True)
 class FailedForecast:
-    """A place whose last calculation failed. retry_at: aware; last_good: when the forecast that pages still show was made, None
-    where there never was one."""
+    """A place whose last calculation failed. `last_good` is the time of the forecast still shown, None without one."""
 
     place: Place
     why: str
@@ -37,7 +36,7 @@ class FailedForecast:
 
     @property
     def sentence(self) -> str:
-        """What everybody who can see the place is told."""
+        """Message for everyone who can see the place."""
         timezone = self.place.garden.timezone
         retry = self.retry_at.astimezone(timezone)
         again = _("Cloche tries again at {time} on {day}, and at once if something about the place changes.").format(
@@ -55,7 +54,7 @@ class FailedForecast:
 
 @dataclass(frozen=True)
 class ForecastStatus:
-    """What is not ready in a garden: places whose first forecast is still being calculated, and places where it failed."""
+    """Places whose first forecast is still being calculated, and places where it failed."""
 
     calculating: tuple[Place, ...]
     failed: tuple[FailedForecast, ...]
@@ -63,7 +62,7 @@ class ForecastStatus:
 
     @property
     def progress(self) -> str:
-        """How far the first calculation has come; empty when nothing is left to do."""
+        """Progress of the first calculations, empty if they are done."""
         left = len(self.calculating)
         if not left:
             return ""
@@ -77,7 +76,7 @@ class ForecastStatus:
 
 
 def status_in(garden: Garden, only: Iterable[int] | None = None) -> ForecastStatus:
-    """Of a garden's places, or of some of them: two queries."""
+    """Return the status of all or some places of a garden, in two queries."""
     places = garden.places.all() if only is None else garden.places.filter(pk__in=only)
     made = Forecast.objects.filter(place=OuterRef("pk"))
     # What is due again is being calculated, not waiting for its next try.
@@ -100,8 +99,11 @@ def status_in(garden: Garden, only: Iterable[int] | None = None) -> ForecastStat
 
 
 def stale_places() -> list[int]:
-    """Places whose forecast is due: the first of each garden in walking order, then the second of each, so that a large garden
-    keeps no small one waiting. One question a time zone, however many gardens."""
+    """Return places whose forecast is due.
+
+    The first place of each garden comes first, then the second of each, so that a large garden does not delay a small one.
+    There is one query per time zone.
+    """
     zones = Garden.objects.order_by("timezone_name").values_list("timezone_name", flat=True).distinct()
     turns: Counter[int] = Counter()
     due = []
@@ -117,7 +119,7 @@ def _stale_in(timezone_name: str) -> list[tuple[int, int, int]]:
 
 
 def stale(places: QuerySet[Place], today: date) -> QuerySet[Place]:
-    """Those whose forecast is missing, of another day, of another engine, or overtaken by evidence."""
+    """Return places whose forecast is missing, of another day or engine version, or older than its evidence."""
     other = (
         Q(forecast__isnull=True)
         | ~Q(forecast__day=today)
@@ -132,7 +134,7 @@ AN_HOUR = timedelta(hours=1)
 
 
 def keep_left(sowings: list[Sowing]) -> None:
-    """Of every move of which it is not kept yet, and of which the forecast of the place that was left still knows."""
+    """Store the soil of places that sowings have left, as far as their forecast still has it."""
     for sowing in sowings:
         since = sowing.sown_on
         for step in sowing.steps.all():
@@ -161,7 +163,7 @@ def _keep(step: Step, since: date) -> None:
 
 
 def _from_days(place: Place, since: date, count: int) -> list[float]:
-    """So many hours from midday of a day on, by the daily means kept; the latest, where the first are missing."""
+    """Return hourly values from midday of a day on by stored daily means, the latest where the first are missing."""
     kept = kept_soil(place, since.year)
     hours: list[float] = []
     for hour in range(count - 1, -1, -1):
@@ -173,7 +175,7 @@ def _from_days(place: Place, since: date, count: int) -> list[float]:
 
 
 def _hour(day: date, made_on: date) -> int:
-    """Hours from a forecast's first to midday of a day, by the clock that it keeps."""
+    """Return the hours from the start of a forecast to midday of a day, on its clock."""
     return (NEAR_PAST_D + (day - made_on).days) * 24 + NOON_H
 
 
@@ -184,7 +186,7 @@ SETTLED_D = 21
 
 
 def ask_for_earlier(place: Place, today: date) -> bool:
-    """Queue the years that have weather and no soil; returns whether any are waiting."""
+    """Queue years with weather but without soil, and return whether any are pending."""
     earliest = date(today.year - MOST_YEARS + 1, 1, 1)
     days = DailyWeather.objects.filter(garden=place.garden, day__gte=earliest, day__lt=today - timedelta(days=SETTLED_D))
     weather = dict(days.order_by().values_list("day__year").annotate(Count("pk")))

@@ -15,7 +15,7 @@ from cloche.apps.work import failures, queue
 
 @app.task(name=WORK_OUT)
 def work_out(place_id: int) -> None:
-    """Make one place's forecast new, if it still needs it."""
+    """Refresh the forecast of a place if it is outdated."""
     from cloche.apps.forecasts import flows
 
     flows.refresh_if_stale(place_id)
@@ -23,7 +23,7 @@ def work_out(place_id: int) -> None:
 
 @app.task(name=WORK_OUT_YEAR)
 def work_out_year(place_id: int, year: int) -> None:
-    """Work out a place's soil through a year gone by."""
+    """Compute a place's soil for a past year."""
     from cloche.apps.forecasts import flows
 
     place = Place.objects.filter(pk=place_id).select_related("garden").first()
@@ -32,7 +32,7 @@ def work_out_year(place_id: int, year: int) -> None:
 
 
 def look_round() -> int:
-    """Queue every place whose forecast is due: a new day, a new engine, a change whose job was lost. Returns how many.
+    """Queue every place whose forecast is due and return their number.
 
     A place whose last try failed waits for its time; it keeps no other waiting.
     """

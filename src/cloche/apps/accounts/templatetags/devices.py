@@ -18,7 +18,7 @@ SYSTEMS = (
 
 @register.filter
 def device(user_agent: str) -> str:
-    """Chrome on Android, say; the first words of what is not known."""
+    """Return a short name of browser and system, such as Chrome on Android."""
     browser, system = (next((name for mark, name in names if mark in user_agent), "") for names in (BROWSERS, SYSTEMS))
     if browser and system:
         return _("{browser} on {system}").format(browser=browser, system=system)

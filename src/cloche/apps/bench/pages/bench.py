@@ -36,8 +36,7 @@ LEANS = {Habit.LEGGY: 1.0, Habit.STARVED: 1.0, Habit.SOFT: 0.4}
 
 @dataclass(frozen=True)
 class SownLine:
-    """A sowing in a tray. name and how far it is; warn: what will become of it, empty where all is well; bad: it is spoilt
-    so."""
+    """A sowing in a tray. `warn` is what threatens it, empty if nothing does; `bad` means it would be spoilt."""
 
     pk: int
     name: str
@@ -48,7 +47,7 @@ class SownLine:
 
 @dataclass(frozen=True)
 class TrayLine:
-    """A tray drawn, and told in a few lines."""
+    """A tray as a drawing and a few lines."""
 
     place: Place
     tray: drawing.Tray | None
@@ -60,7 +59,7 @@ class TrayLine:
 
 @dataclass(frozen=True)
 class RoomLine:
-    """A room with its trays; air: how warm it is."""
+    """A room with its trays; `air` is its temperature."""
 
     name: str
     air: str
@@ -69,7 +68,7 @@ class RoomLine:
 
 @dataclass(frozen=True)
 class Move:
-    """Something due: when, what, and whether it is now."""
+    """A due step: when, what, and whether now."""
 
     when: str
     text: str
@@ -89,7 +88,7 @@ class BenchPage:
 
 
 def bench_page(garden: Garden, units: Units, now: datetime) -> BenchPage:
-    """All of it."""
+    """Return the page of all places for raising plants."""
     today = now.astimezone(garden.timezone).date()
     places = list(raised_on(garden).select_related("room", "garden", "forecast"))
     grounds: list[tuple[Place, Ground | None]] = [(place, _ground(place)) for place in places]
@@ -108,7 +107,7 @@ def _ground(place: Place) -> Ground | None:
 
 
 def moves_of(lives: list[Life], units: Units, today: date) -> list[Move]:
-    """What is due within the coming weeks, the soonest first."""
+    """Return the steps due in the coming weeks, the earliest first."""
     due = sorted((on, life.sowing.pk, what, life) for life in lives for what, on in life.due)
     return [
         Move(
@@ -159,7 +158,7 @@ def _tray(place: Place, day_c: float | None, climate: Climate | None, lives: lis
 
 
 def _heat_drawn(place: Place, period: HeatPeriod | None) -> str:
-    """What is drawn below it."""
+    """Return the kind of heat to draw."""
     usual = {"mat": "mat", "cable": "cable", "box": "cable", "hotbed": "hotbed"}
     return period.source if period else usual.get(place.kind, "")
 
@@ -199,7 +198,7 @@ def _by_room(trays: list[TrayLine], climate: dict[int, Climate], units: Units, t
 
 
 def room_name(place: Place, today: date) -> str:
-    """Where it stands, in words."""
+    """Return where a place stands, in words."""
     hotbed = hotbed_below(place, today)
     if hotbed is not None:
         return _("On {hotbed}").format(hotbed=hotbed.name)
@@ -239,7 +238,7 @@ def _picture(lives: list[Life], climate: dict[int, Climate], units: Units) -> tu
 
 
 def mixed(lives: list[Life], place: Place, today: date) -> list[str]:
-    """Of a tray with several crops, which leaves the heat when."""
+    """Return for a tray with several crops which one leaves the heat when."""
     off = [(life.on(Due.HEAT_OFF), life.crop.name_plural) for life in lives if life.sowing.place_id == place.pk]
     known = sorted((day, name) for day, name in off if day is not None)
     if len(known) < 2 or known[0][0] == known[-1][0]:

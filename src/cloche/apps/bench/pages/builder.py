@@ -19,7 +19,7 @@ NEAR_FULL = 0.8
 
 @dataclass(frozen=True)
 class BuilderPage:
-    """Context of bench/_builder.html: the answer, lines of what it takes and does, the drawing; refused: why it cannot be."""
+    """Context of bench/_builder.html: the answer, its lines and drawing; `refused` gives the reason if it cannot be built."""
 
     headline: str
     takes: list[tuple[str, str]]
@@ -29,7 +29,7 @@ class BuilderPage:
 
 
 def builder_page(data: dict[str, Any], units: Units) -> BuilderPage:
-    """From a valid form."""
+    """Return the page for a valid form."""
     cable = Cable(data["cable_m"], data["cable_w_m"])
     try:
         laid = lay(data["length"], data["width"], cable)
@@ -103,7 +103,7 @@ def _does(data: dict[str, Any], laid: Laid, lift_k: float, hours: float, units: 
 
 
 def checklist() -> list[str]:
-    """Before the season."""
+    """Return the checks before the season."""
     return [
         _("Run it for an hour or two with a thermometer before you set any seed on it."),
         _("The residual-current device (ground-fault switch) trips when its test button is pressed."),

@@ -29,7 +29,7 @@ FLUSH_C, SUNK = 45.0, 0.25
 
 @dataclass(frozen=True)
 class DiaryLine:
-    """A line: kind and number, for striking it out; "" where it is the bed's own first fill."""
+    """An entry with kind and number to delete it, "" for the first filling of the bed."""
 
     day: date
     when: str
@@ -47,7 +47,7 @@ class DiaryPage:
 
 
 def diary_page(place: Place, units: Units, today: date) -> DiaryPage:
-    """Of one hotbed."""
+    """Return the diary of one hotbed."""
     bed = Hotbed.objects.filter(place=place).first()
     notes, fills = list(place.hotbed_notes.all()), list(place.hotbed_fills.all())
     lines = [DiaryLine(fill.on, words.day(fill.on, today), _fill(fill, units), "fill", fill.pk) for fill in fills]
@@ -107,7 +107,7 @@ SHOWN = 3
 
 @dataclass(frozen=True)
 class Spot:
-    """A spot of the map: its number, colour and the ink upon it."""
+    """A place on the temperature map with its number and colours."""
 
     text: str
     colour: str
@@ -116,7 +116,7 @@ class Spot:
 
 @dataclass(frozen=True)
 class TestLine:
-    """A test, told and drawn: rows of three spots."""
+    """A test in words and as rows of three spots."""
 
     pk: int
     when: str
@@ -125,7 +125,7 @@ class TestLine:
 
 
 def test_lines(place: Place, units: Units, today: date) -> list[TestLine]:
-    """The latest of a place."""
+    """Return the latest tests of a place."""
     return [
         TestLine(heat_test.pk, words.day(heat_test.on, today), _text(heat_test, place, units, today), _rows(heat_test, units))
         for heat_test in place.heat_tests.all()[:SHOWN]
@@ -162,13 +162,15 @@ def _text(heat_test: HeatTest, place: Place, units: Units, today: date) -> str:
 
 
 def _spacing(period: object) -> float:
-    """Area over length: how far apart its runs lie."""
+    """Return the distance between runs of a cable, its area over its length."""
     return period.area_m2 / period.cable_m  # type: ignore[attr-defined, no-any-return]
 
 
 @dataclass(frozen=True)
 class Happened:
-    """A step that is past; pk None: it belongs to the sowing itself and is put right there. place: where it stood from then."""
+    """A past step. `pk` is None for the sowing itself, which is corrected on its own page; `place` is where it stood from then
+    on.
+    """
 
     day: date
     when: str
@@ -179,7 +181,7 @@ class Happened:
 
 @dataclass(frozen=True)
 class LifePage:
-    """Context of bench/life.html. coming: what is due, (when, what, whether now)."""
+    """Context of bench/life.html; `coming` holds due steps (when, what, whether now)."""
 
     headline: str
     sub: str
@@ -189,7 +191,7 @@ class LifePage:
 
 
 def life_page(sowing: Sowing, garden: Garden, units: Units, today: date) -> LifePage:
-    """One sowing's."""
+    """Return the page of one sowing."""
     crop = crops.crop(sowing.crop_key)
     out = planting_from(garden, {sowing.crop_key}).get(sowing.crop_key)
     planted = any(step.kind == Step.Kind.PLANTED for step in sowing.steps.all())

@@ -30,7 +30,7 @@ GOOD, NEAR_D, TELLS_OF_100 = 0.7, 3.0, 10
 
 @dataclass(frozen=True)
 class GainRow:
-    """A way to go on, told in cells. best: the one that the headline recommends."""
+    """A heating option as table cells; `best` marks the recommended one."""
 
     name: str
     roots: str
@@ -43,7 +43,7 @@ class GainRow:
 
 @dataclass(frozen=True)
 class GainsPage:
-    """Context of bench/_gains.html; waiting: why there is nothing yet."""
+    """Context of bench/_gains.html; `waiting` is the reason if there is no answer yet."""
 
     headline: str
     sub: str
@@ -52,7 +52,7 @@ class GainsPage:
 
 
 def gains_page(place: Place, crop_key: str, sowing: Sowing | None, units: Units) -> GainsPage:
-    """Asks the engine."""
+    """Ask the engine about heating options."""
     garden, snapshot = place.garden, ModelSnapshot.objects.filter(place=place).first()
     wait = _("Working out the answer for {name}… It will appear here.").format(name=place.name)
     if snapshot is None:
@@ -74,7 +74,7 @@ def gains_page(place: Place, crop_key: str, sowing: Sowing | None, units: Units)
 
 
 def waiting_page(text: str) -> GainsPage:
-    """Nothing yet."""
+    """Return the page without an answer."""
     return GainsPage("", "", [], text)
 
 
@@ -90,8 +90,10 @@ def _page(garden: Garden, crop: Crop, gains: list[HeatGain], sowing: Sowing | No
 
 
 def best_of(crop: Crop, gains: list[HeatGain]) -> HeatGain:
-    """The least heat that is worth it: a way that needs none where it comes up well and not much later, else the one on a mat
-    that is quickest for its share."""
+    """Return the least heat that is worth it.
+
+    That is no heat where the crop emerges well and not much later, or else the quickest mat for its share of seedlings.
+    """
     known = [gain for gain in gains if gain.half_d[1] is not None and gain.share > 0]
     if not known:
         return gains[0]
@@ -133,7 +135,7 @@ def _headline(crop: Crop, gains: list[HeatGain], best: HeatGain, units: Units) -
 
 
 def name_of(gain: HeatGain, units: Units) -> str:
-    """A way in words."""
+    """Return an option in words."""
     at = "" if gain.set_c is None else units.temperature_text(gain.set_c, 0)
     names = {
         "nothing": _("nothing"),

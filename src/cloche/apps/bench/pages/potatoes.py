@@ -29,7 +29,7 @@ class PotatoesPage:
 
 
 def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPage:
-    """From a valid form."""
+    """Return the page for a valid form."""
     crop = crops.crop(data["group"])
     place: Place = data["place"]
     first, last = beds.lifting(data["group"], data["planted"])
@@ -77,7 +77,7 @@ def _headline(name: str, chitting: beds.Chitting, planted: date, place: Place, u
 
 
 def _chitting(ground: Ground, set_out: date) -> beds.Chitting:
-    """By the place's days behind and ahead."""
+    """Predict chitting from the past and coming days of the place."""
     hours = ground.data.near_mid_c[: BEHIND_D * 24]
     behind = [sum(hours[i : i + 24]) / 24 for i in range(0, len(hours), 24)]
     mean = behind + ground.data.far_mid_c

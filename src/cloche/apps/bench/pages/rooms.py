@@ -25,7 +25,7 @@ SHOWN_AIR = 12
 
 @dataclass(frozen=True)
 class RoomLine:
-    """A room: what it is, how warm, what stands there."""
+    """A room with its kind, temperatures and places."""
 
     room: Room
     what: str
@@ -33,7 +33,7 @@ class RoomLine:
 
 
 def room_lines(garden: Garden, units: Units) -> list[RoomLine]:
-    """All of a garden."""
+    """Return all rooms of a garden."""
     return [
         RoomLine(room, _what(room, units), [place.name for place in room.places.filter(removed_at__isnull=True)])
         for room in rooms_in(garden)
@@ -49,7 +49,7 @@ def _what(room: Room, units: Units) -> str:
 
 
 def logger_lines(room: Room, units: Units, now: datetime) -> list[str]:
-    """What hangs there and what it said last."""
+    """Return the probes in a room and their latest values."""
     zone, lines = room.garden.timezone, []
     for probe in room.probes.filter(until__isnull=True).select_related("device"):
         heard = _("nothing received yet")
@@ -65,7 +65,7 @@ def logger_lines(room: Room, units: Units, now: datetime) -> list[str]:
 
 
 def air_lines(room: Room, units: Units) -> list[tuple[int, str]]:
-    """The latest readings of its air."""
+    """Return the latest air readings."""
     zone = room.garden.timezone
     lines = []
     for air in room.air.all()[:SHOWN_AIR]:
@@ -87,7 +87,10 @@ GROWN_D = 14
 
 
 def bears(ground: Ground, climate: Climate, units: Units, today: date) -> list[str]:
-    """From when its light keeps seedlings stocky, and what each school does before; nothing where no light is told."""
+    """Return from when its light keeps seedlings stocky, and what each school does before then.
+
+    The list is empty if no light is known.
+    """
     light = ground.data.light
     if light is None or not light.weeks:
         return []
@@ -118,7 +121,7 @@ def _when(days: int, today: date) -> str:
 
 
 def water_text(climate: Climate, units: Units) -> str:
-    """What a litre of cold water does to a tray, and one of tempered water."""
+    """Return the effect of a litre of cold water on a tray, and of a litre of tempered water."""
     tray = (A_LITRE, trays.TRAY_M2, trays.TRAY_DEPTH_M)
     cold, mild = (trays.dipped_c(climate.roots_c, c, *tray) for c in (trays.COLD_TAP_C, trays.TEMPERED_C))
     dip, hours = climate.roots_c - cold, trays.back_h(climate.roots_c - cold, trays.TRAY_DEPTH_M)
@@ -144,7 +147,7 @@ def water_text(climate: Climate, units: Units) -> str:
 
 
 def growth_lines(ground: Ground, climate: Climate, lives: list[Life], garden: Garden, units: Units, today: date) -> list[str]:
-    """Of what is up there, how much heat makes it grow in the coming fortnight, against its energy."""
+    """Return how much heat advances the seedlings in the coming fortnight, and its energy."""
     heat, data = climate.heat, ground.data
     if heat is None:
         return []

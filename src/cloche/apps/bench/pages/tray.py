@@ -29,7 +29,7 @@ BEHIND_H, AHEAD_H, EVERY_H = 24, 48, 12
 
 @dataclass(frozen=True)
 class SourceLine:
-    """A heat source or lamp. on: whether it is there today; ruled: whether it can be turned down."""
+    """A heat source or lamp. `on` says whether it is there today, `ruled` whether it can be turned down."""
 
     pk: int
     what: str
@@ -61,7 +61,7 @@ class TrayPage:
 
 
 def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
-    """All that warms and lights it."""
+    """Return everything that warms and lights a tray."""
     garden = place.garden
     today = now.astimezone(garden.timezone).date()
     ground = ground_of(place)
@@ -111,7 +111,7 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
 
 
 def _warnings(mine: list[Life], climate: climates.Climate, units: Units) -> list[tuple[str, bool]]:
-    """What warmth and light make of what is up, and whether that spoils it."""
+    """Return the effect of warmth and light on the seedlings, and whether it spoils them."""
     warnings: dict[str, bool] = {}
     for life in mine:
         habit = climates.habit(climate, life.crop)

@@ -26,7 +26,7 @@ from cloche_engine.results import BedGain
 
 @dataclass(frozen=True)
 class BedLine:
-    """A bed: its name and what the cover would do there; days: of all the crops together, gained."""
+    """A bed and the effect of the cover there; `days` are the days gained by all crops together."""
 
     pk: int
     name: str
@@ -38,8 +38,7 @@ class BedLine:
 
 @dataclass(frozen=True)
 class Compared:
-    """Context of covers/compare.html. waiting: names of the beds that are still being worked
-    out."""
+    """Context of covers/compare.html; `waiting` names beds still being calculated."""
 
     cover: Cover
     headline: str
@@ -49,7 +48,7 @@ class Compared:
 
 
 def where_most(cover: Cover, units: Units, today: date) -> Compared:
-    """Put on today in each bed in turn: what the queue has answered so far. What it has not is asked for."""
+    """Compare the cover on each bed from the answers so far, and request the others."""
     answers = flows.bed_answers(cover, today)
     places = list(flows.beds_for(cover).prefetch_related("cover_periods"))
     lines = [_line(cover, place, answers[place.pk], units, today) for place in places if place.pk in answers]
@@ -68,7 +67,7 @@ def _line(cover: Cover, place: Place, answered: BedAnswer, units: Units, today: 
 
 
 def _is_taken(place: Place, cover: Cover, today: date) -> bool:
-    """Whether another cover stands there: by date, or because one always does where none is noted."""
+    """Return whether another cover is there, by date or because the place always has one."""
     there = cover_on(place, today)
     return there is not None and there.item != cover
 
@@ -106,7 +105,7 @@ EDGES = ("earliest", "best_from", "best_to", "last")
 
 @dataclass(frozen=True)
 class Row:
-    """One crop bare, or under one cover. when: its windows; moved: what that moves against bare."""
+    """One crop without or under one cover: its windows, and the difference to no cover."""
 
     name: str
     bars: list[Bar]
@@ -116,7 +115,7 @@ class Row:
 
 @dataclass(frozen=True)
 class CropSeason:
-    """One crop, bare first."""
+    """One crop, first without a cover."""
 
     key: str
     name: str
@@ -125,7 +124,7 @@ class CropSeason:
 
 @dataclass(frozen=True)
 class SeasonMoved:
-    """Context of covers/_season.html. waiting: whether some of it is still being worked out."""
+    """Context of covers/_season.html; `waiting` says whether anything is still being calculated."""
 
     headline: str
     crops: list[CropSeason]
@@ -134,7 +133,7 @@ class SeasonMoved:
 
 
 def season_moved(place: Place, crop_keys: list[str], cover_keys: list[str], today: date) -> SeasonMoved:
-    """What the queue has answered so far; the rest is asked for."""
+    """Compare windows from the answers so far, and request the others."""
     names = dict(offered(place.garden))
     wanted = [key for key in cover_keys if key in names][:MOST_COVERS]
     answers = seasons_at(place, wanted, today)
@@ -175,7 +174,7 @@ def _row(name: str, season: results.CropSeason | None, bare: results.CropSeason 
 
 
 def moved_words(season: results.CropSeason, bare: results.CropSeason) -> str:
-    """By how many days the first sure day comes earlier and the last one later."""
+    """Return how many days earlier the first reliable day is, and how many later the last."""
     if not bare.windows:
         return _("only with a cover")
     sooner = _days(bare.windows[0].earliest, season.windows[0].earliest)
@@ -203,7 +202,7 @@ def _season_headline(
     crop_keys: list[str],
     waiting: bool,
 ) -> str:
-    """The cover that moves most, by the days that it adds to all the crops shown."""
+    """Return the cover that adds the most days to the crops shown."""
     if waiting:
         return _("Working out the season of {name} under each cover. This takes a few seconds per cover.").format(
             name=place.name

@@ -24,7 +24,7 @@ CORE_D, COLDER_K = 10, 3.0
 
 @dataclass(frozen=True)
 class HotbedPage:
-    """Context of covers/hotbed.html: sentences."""
+    """Context of covers/hotbed.html."""
 
     headline: str
     uses: list[str]
@@ -34,7 +34,7 @@ class HotbedPage:
 
 
 def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
-    """From its last forecast."""
+    """Return the page of a hotbed from its latest forecast."""
     ground = windows.ground_of(place)
     if ground is None:
         return HotbedPage(_("Working out the forecast for {name}…").format(name=place.name), [], "")
@@ -45,7 +45,7 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
 
 
 def _cold(place: Place, ground: windows.Ground, units: Units, today: date) -> list[str]:
-    """That its core was read colder than the forecast has the soil above it: the heap has gone cold, whatever is expected."""
+    """Return a warning if the core is colder than the forecast soil above it: the heap has gone cold."""
     note = place.hotbed_notes.filter(core_c__isnull=False, on__gte=today - timedelta(days=CORE_D)).order_by("-on").first()
     soil_c = ground.mean_in(0)
     if note is None or note.core_c is None or note.core_c > soil_c - COLDER_K:
@@ -63,7 +63,7 @@ def _cold(place: Place, ground: windows.Ground, units: Units, today: date) -> li
 
 
 def _for_trays(place: Place, times: hotbeds.Times, units: Units, today: date) -> list[str]:
-    """What its heat means for the trays that stand on it."""
+    """Return what its heat means for the trays on it."""
     hot, warm = units.temperature_text(hotbeds.TOO_HOT_C, 0), units.temperature_text(hotbeds.TRAYS_FROM_C, 0)
     text = []
     if times.peak_on >= today and times.peak_c > hotbeds.TOO_HOT_C:
@@ -86,7 +86,7 @@ def _for_trays(place: Place, times: hotbeds.Times, units: Units, today: date) ->
 
 
 def _drawn(data: PlaceForecast, units: Units) -> CoverGain:
-    """Three weeks behind by the day and ten ahead with their band, against what roots stand."""
+    """Draw three weeks back and ten ahead with their band, against the tolerance of roots."""
     hours = data.near_mid_c[: BEHIND_D * 24]
     past = [sum(hours[i : i + 24]) / 24 for i in range(0, len(hours), 24)]
     band = [past + side[:AHEAD_D] for side in (data.far_low_c, data.far_mid_c, data.far_high_c)]

@@ -29,7 +29,7 @@ PLANT_M = 0.15
 
 @dataclass(frozen=True)
 class Line:
-    """One cover as it is listed: sentences."""
+    """One cover in words."""
 
     pk: int
     name: str
@@ -42,12 +42,12 @@ class Line:
 
 
 def own_lines(garden: Garden, units: Units, today: date) -> list[Line]:
-    """All of them."""
+    """Return all covers of the garden."""
     return [_line(owned, units, today) for owned in owned_in(garden, today)]
 
 
 def damage_lines(cover: Cover, units: Units, today: date) -> list[tuple[int, str, str]]:
-    """What happened to a cover: number, day and sentence, with that day's weather where it is known."""
+    """Return damage with number, date and a sentence that includes the weather if known."""
     rows = list(cover.damage.all())
     days = {day.day: day for day in cover.garden.weather.filter(day__in=[row.on for row in rows])}
     return [(row.pk, words.day(row.on, today), _happened(row, days.get(row.on), units)) for row in rows]
@@ -154,7 +154,7 @@ QUESTIONS = {
 
 
 def learned_lines(garden: Garden) -> list[str]:
-    """Covers and kinds that are clearly unlike the usual here, then places that are asked about."""
+    """Return covers and kinds that clearly differ from the usual, then places with questions."""
     stored = cover_evidence_in(garden)
     evidence = [evidence for _unused, evidence in stored]
     names = dict(garden.covers.values_list("pk", "name"))
@@ -184,7 +184,7 @@ def _times(factor: pooling.PooledFactor) -> str:
 
 
 def _questions(place: Place, evidence: CoverEvidence) -> list[str]:
-    """Of what is further from the usual than can well be."""
+    """Return questions about values that are further from the usual than is plausible."""
     name = covers.name_of(evidence.key)
     kept = _("That is hardly possible, so Cloche uses the readings only within the believable range.")
     return [
@@ -204,8 +204,11 @@ STEEP_GAIN = 1.05
 
 @dataclass(frozen=True)
 class Built:
-    """What was wanted for: kind; of a sheet its width, spread (None: to be found), strip and plants' height; of a box its depth
-    and heights, and how far it faces away from the noon sun; the prop's height; age [m, °, y]."""
+    """A cover to be built [m, °, years].
+
+    Of a sheet: width, distance of its edges (None to find it), strip and height of the plants. Of a box: depth, heights and
+    how far it faces away from the noon sun. Also the height of a prop, and age.
+    """
 
     key: str
     sheet_m: float | None
@@ -222,8 +225,7 @@ class Built:
 
 @dataclass(frozen=True)
 class BuildingPage:
-    """Context of covers/_building.html. lines: sentences; keep: what the form of one's own covers begins with, as an address
-    has it."""
+    """Context of covers/_building.html: sentences, and `keep` as a link to the form of the garden's own covers."""
 
     headline: str
     lines: list[str]
@@ -232,13 +234,13 @@ class BuildingPage:
 
 
 def building_page(wanted: Built, latitude_deg: float, units: Units) -> BuildingPage:
-    """Of one cover."""
+    """Return how to build one cover."""
     page = _bent(wanted, units) if covers.bends(wanted.key) else _box(wanted, latitude_deg, units)
     return BuildingPage(page.headline, [*page.lines, *_common(wanted)], page.picture, page.keep)
 
 
 def _rough(units: Units, length_m: float) -> str:
-    """To the centimetre: nobody sets an edge by the millimetre."""
+    """Return a length rounded to the centimetre, because nobody places an edge more precisely."""
     return units.length_text(round(length_m, 2))
 
 
@@ -316,7 +318,7 @@ def _room_words(begins: float | None, wanted: Built, units: Units) -> str:
 
 
 def _sun_words(box: Box) -> list[str]:
-    """What the slope does for the light."""
+    """Return the effect of the slope on the light."""
     if box.winter is None:
         return [_("The noon sun in midwinter is too low here to matter.")]
     if box.winter < STEEP_GAIN:
@@ -338,7 +340,7 @@ def _common(wanted: Built) -> list[str]:
 
 
 def _keep(wanted: Built, sheet: BentSheet | None) -> str:
-    """Sizes in whole millimetres, as metres: the form says them in the grower's own unit."""
+    """Return the measurements in metres to the millimetre; the form shows them in the grower's unit."""
     if sheet is not None:
         sizes = {"width_m": sheet.sheet_m, "spread_m": sheet.spread_m}
     else:

@@ -20,7 +20,7 @@ from cloche_engine.results import AwayChoice
 
 @dataclass(frozen=True)
 class Choice:
-    """One opening for all the hours that nobody is there: words, and how often it cooks or freezes so."""
+    """One opening for all hours away, and the probability of heat or frost damage."""
 
     opening: str
     hottest: str
@@ -31,7 +31,7 @@ class Choice:
 
 @dataclass(frozen=True)
 class DayPlan:
-    """A day of a place: sentences, and the choices for those who are away."""
+    """One day of a place, with the choices for a day away."""
 
     day: str
     plan: str
@@ -44,7 +44,7 @@ class DayPlan:
 
 @dataclass(frozen=True)
 class PlacePlan:
-    """A place on the page."""
+    """One place on the page."""
 
     place: Place
     what: str
@@ -65,7 +65,7 @@ class OpeningPage:
 
 
 def opening_page(garden: Garden, units: Units, today: date) -> OpeningPage:
-    """Covered places with their plans; open ones with what their nights ask for."""
+    """Return covered places with their plans, and open ones that need protection at night."""
     grounds = forecasts.grounds_in(garden)
     watched_places = list(watched_in(garden, units, today, grounds))
     covered = [_covered(watched) for watched in watched_places if watched.data.covered]
@@ -82,7 +82,7 @@ def opening_page(garden: Garden, units: Units, today: date) -> OpeningPage:
 
 
 def _asks(watched: Watched) -> bool:
-    """Whether a place without a cover of its own asks for anything: its nights, or the doors of the house that it stands in."""
+    """Return whether a place without its own cover needs anything, for its nights or the doors of its house."""
     return bool(watched.data.doors) or bool(watched.data.nights and watched.data.growing)
 
 

@@ -30,7 +30,7 @@ GROUNDS_DRAWN = {"mulch": "mulched", "heap": "cable", "film_on_soil": "sheet", "
 
 @dataclass(frozen=True)
 class Moment:
-    """The ground at an hour: in its cover, with the air inside and the soil where the seed lies; and the bare bed's."""
+    """The ground at one hour: air and seed-depth soil under the cover, and a bare bed."""
 
     hour: str
     cut: Slice
@@ -51,7 +51,7 @@ class Sandbox:
 
 @dataclass(frozen=True)
 class Sliders:
-    """Where they stand. Air in the person's own scale is turned before."""
+    """Positions of the sliders. Temperatures are converted from the reader's unit beforehand."""
 
     month: int
     low_c: float
@@ -65,7 +65,7 @@ class Sliders:
 
     @classmethod
     def of(cls, data: dict[str, Any], units: Units) -> Sliders:
-        """From a valid form."""
+        """Return the positions from a valid form."""
         return cls(
             month=data["month"],
             low_c=units.celsius(data["low"]),
@@ -80,7 +80,7 @@ class Sliders:
 
 
 def starting(garden: Garden, units: Units, today: date) -> dict[str, Any]:
-    """Where the sliders stand at first: a fair spring day under a hooped tunnel."""
+    """Return the initial positions: a fair spring day under a hooped tunnel."""
     low, high = (round(units.temperature_from_c(value)) for value in (3.0, 14.0))
     grown = crops.of_garden(garden.crops)
     keys = [crop.key for crop in grown]
@@ -90,7 +90,7 @@ def starting(garden: Garden, units: Units, today: date) -> dict[str, Any]:
 
 
 def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) -> Sandbox:
-    """Asks the engine."""
+    """Ask the engine for the day that the sliders describe."""
     crop = crops.crop(sliders.crop_key)
     setting = Set(
         on=date(today.year, sliders.month, 15),

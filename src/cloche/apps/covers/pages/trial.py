@@ -33,7 +33,7 @@ TOGETHER_D = 3
 
 
 def emergence_lines(trial: CoverTrial) -> list[str]:
-    """By crop, how soon half was up and how much came up, covered and bare."""
+    """Return by crop the time to half emergence and the emerged fraction, covered and bare."""
     beds = (trial.covered, trial.bare)
     rows = sowings_in(trial.covered.garden).filter(
         place__in=beds, sown_on__gte=trial.begun_on - timedelta(days=TOGETHER_D), counts__isnull=False
@@ -108,8 +108,7 @@ class TrialLine:
 
 @dataclass(frozen=True)
 class TrialPage:
-    """Context of covers/trial.html: sentences, the drawing, what came up in both beds, other covers that are tried against the
-    same bare bed, the latest pairs in words."""
+    """Context of covers/trial.html."""
 
     trial: CoverTrial
     headline: str
@@ -124,12 +123,12 @@ class TrialPage:
 
 
 def trial_lines(garden: Garden, units: Units) -> list[TrialLine]:
-    """Each with its answer so far."""
+    """Return all trials with their result so far."""
     return _lines(trials_in(garden), units)
 
 
 def _beside(trial: CoverTrial, units: Units) -> list[TrialLine]:
-    """Other arms against the same bare bed at the same time, in the order in which they were begun."""
+    """Return other covers tried against the same bare bed at the same time, in order of their start."""
     others = [other for other in trials_in(trial.covered.garden) if other.bare_id == trial.bare_id and other.pk != trial.pk]
     last = trial.ended_on or date.max
     return _lines(
@@ -148,8 +147,11 @@ def _lines(trials: list[CoverTrial], units: Units) -> list[TrialLine]:
 
 
 def measured_on(place: Place, units: Units) -> dict[str, str]:
-    """What the grower's own trials on a bed found of the cover that stood on it then, by the cover's key: at which depth and
-    hours, for the mean of day and night is another number. The latest trial of each counts."""
+    """Return what trials on a bed measured of its covers, by key of the cover.
+
+    Each text states depth and hours, because the mean of day and night is a different number. The latest trial of each cover
+    counts.
+    """
     from cloche.bridge.services.trials import trial_result
 
     measured = {}
@@ -177,7 +179,7 @@ def _difference(value_k: float, units: Units) -> str:
 
 
 def trial_page(trial: CoverTrial, units: Units, today: date) -> TrialPage:
-    """All that is known of one."""
+    """Return everything known about one trial."""
     from cloche.bridge.services.trials import trial_result
 
     pairs, zone = pairs_of(trial), trial.covered.garden.timezone
@@ -264,7 +266,7 @@ def _days(trial: CoverTrial, pairs: list[Pair]) -> list[tuple[date, float]]:
 
 
 def _baseline(answer: TrialResult, units: Units) -> str:
-    """What the bed was before it was covered, which is no merit of the cover."""
+    """Return how warm the bed was before it was covered, which is not an effect of the cover."""
     base = answer.baseline
     if base is None:
         return " " + _("Nobody read both beds before the cover went on. If one was already warmer, the cover gets the credit.")
@@ -278,7 +280,7 @@ def _baseline(answer: TrialResult, units: Units) -> str:
 
 
 def _astray(slips: tuple[date, ...], today: date) -> str:
-    """Days whose difference lies far from all others: more likely a slip than the cover."""
+    """Return days whose difference is far from all others, which suggests a mistake."""
     far = [words.day(on, today) for on in slips]
     if not far:
         return ""
@@ -289,7 +291,7 @@ def _astray(slips: tuple[date, ...], today: date) -> str:
 
 
 def _teaches(trial: CoverTrial, pairs: list[Pair], answer: TrialResult, units: Units) -> str:
-    """What the engine expected of the same hours, and how its idea of the cover stands now."""
+    """Return what the engine expected in the same hours and how it now rates the cover."""
     covered, bare = windows.ground_of(trial.covered), windows.ground_of(trial.bare)
     if covered is None or bare is None:
         return ""

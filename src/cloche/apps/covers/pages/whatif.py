@@ -39,8 +39,10 @@ FORETOLD_D = 14
 
 @dataclass(frozen=True)
 class Offer:
-    """A cover that could go on: one's own, or one that could be had. span: as the engine takes it; item: of one's own; adds:
-    what is put on beside the cover that stays."""
+    """A cover that could go on, of the garden or obtainable.
+
+    `span` is the cover for the engine, `item` one of the garden's own, `adds` what is added if the present cover stays.
+    """
 
     name: str
     what: str
@@ -52,7 +54,7 @@ class Offer:
 
 @dataclass(frozen=True)
 class Air:
-    """Coldest and hottest among the plants, as they are drawn in the cover."""
+    """Minimum and maximum air among the plants, as drawn under the cover."""
 
     low: str
     high: str
@@ -60,8 +62,10 @@ class Air:
 
 @dataclass(frozen=True)
 class Row:
-    """A cover as it is told. differs: what it is better in than bare, in a few words; gain, ready, up, inside, off: sentences;
-    put_on: query of the form; busy: where it stands."""
+    """A cover in words.
+
+    `differs` is its advantage over no cover in a few words, `put_on` the query of the form and `busy` where it is in use.
+    """
 
     name: str
     what: str
@@ -81,7 +85,7 @@ class Row:
 
 @dataclass(frozen=True)
 class WhatIf:
-    """Context of covers/_buys.html; waiting: why there is nothing yet."""
+    """Context of covers/_buys.html; `waiting` is the reason if there is no answer yet."""
 
     headline: str
     sub: str
@@ -94,7 +98,7 @@ class WhatIf:
 
 @dataclass(frozen=True)
 class Question:
-    """What was asked."""
+    """The question."""
 
     place: Place
     crop_key: str
@@ -104,8 +108,10 @@ class Question:
 
 
 def offers(garden: Garden, today: date, on: date, place: Place, also: str = "") -> list[Offer]:
-    """One's own covers first, of those that are alike the first that is free; then the one that was asked for besides, and what
-    one could get, eight in all."""
+    """Return the garden's own covers first, one of each kind, and then obtainable ones, eight in total.
+
+    The one that was requested is always included.
+    """
     own: dict[object, Offer] = {}
     there = cover_on(place, on)
     if there is not None and there.item is None:
@@ -140,7 +146,7 @@ def _own(owned: Owned, today: date, on: date, place: Place) -> Offer:
 
 
 def _there(cover: PlaceCover, today: date) -> Offer:
-    """What stands over the place already, as it is aired there."""
+    """Return the present cover of the place with its usual opening."""
     span = CoverSpan(cover.key, **aired(cover.key)) if cover.period is None else span_of(cover.period, today)  # type: ignore[arg-type]
     return Offer(
         words.sentence(cover.name), _("already on this bed"), replace(span, first=None, last=None), None, _("here already")
@@ -152,12 +158,12 @@ def _other(key: str) -> Offer:
 
 
 def aired(key: str) -> dict[str, object]:
-    """As somebody who is there would air it."""
+    """Return the opening by an attentive grower."""
     return {} if key in covers.SELF_AIRING else {"opens": "above", "above_c": AIRED_ABOVE_C, "opening": AIRED_BY}
 
 
 def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
-    """Asks the engine, which is loaded at the first question."""
+    """Ask the engine, which is loaded at the first question."""
     garden, place = question.place.garden, question.place
     snapshot = ModelSnapshot.objects.filter(place=place).first()
     if snapshot is None:
@@ -182,7 +188,7 @@ def what_if_page(question: Question, units: Units, today: date) -> WhatIf:
 
 
 def waiting_page(why: str) -> WhatIf:
-    """There is no answer yet; the page asks again by itself."""
+    """Return the page without an answer. It asks again by itself."""
     return WhatIf("", "", None, [], waiting=why)
 
 
@@ -200,7 +206,7 @@ def _answer(question: Question, units: Units, today: date, bare: CoverGain, pair
 
 
 class _Writer:
-    """Puts numbers into words and drawings, on one scale."""
+    """Converts numbers to words and drawings on one scale."""
 
     def __init__(self, question: Question, units: Units, today: date, bare: CoverGain, gains: list[CoverGain]) -> None:
         self.question, self.units, self.today, self.bare = question, units, today, bare
@@ -213,7 +219,7 @@ class _Writer:
         self.measured = measured_on(question.place, units)
 
     def rank(self, gain: CoverGain) -> tuple[float, float]:
-        """Which comes first: with a crop, what makes the ground ready for it soonest; otherwise what warms it most."""
+        """Sort by the earliest soil for the crop, or by warmth without a crop."""
         ready_d = gain.crops[0].ready_d if self.crop and gain.crops else 0
         return (float("inf") if ready_d is None else ready_d), -gain.gain_k[1]
 
@@ -242,7 +248,7 @@ class _Writer:
         )
 
     def order(self) -> str:
-        """How the covers are sorted."""
+        """Name of the sort order."""
         if self.crop is None:
             return _("Sorted by how much each cover warms the soil over the first two weeks.")
         return _("Sorted by the date on which the soil is ready for {crop}, then by warmth.").format(crop=self.crop.name_plural)

@@ -15,12 +15,12 @@ register = template.Library()
 
 @register.inclusion_tag("forecasts/_status.html")
 def forecast_status(garden: Garden) -> dict[str, Any]:
-    """What is still being calculated in a garden, and what failed."""
+    """Show what is being calculated in a garden and what failed."""
     return {"status": status_in(garden)}
 
 
 @register.inclusion_tag("forecasts/_status.html")
 def forecast_status_of(place: Place) -> dict[str, Any]:
-    """The same for one place; its page says by itself when the first forecast is being calculated."""
+    """Show the status of one place. Its page itself says when the first forecast is being calculated."""
     status = status_in(place.garden, [place.pk])
     return {"status": {"failed": status.failed}}
