@@ -98,7 +98,12 @@ def test_a_ribbon_is_thick_where_sowing_succeeds() -> None:
 
 
 def test_the_calendar_names_months_across_new_year() -> None:
-    assert [tick.label for tick in ribbon.calendar(date(2026, 11, 24), 100).months] == ["Dec", "Jan", "Feb", "Mar"]
+    assert [tick.label for tick in ribbon.calendar(date(2026, 11, 24), 110).months] == ["Dec", "Jan", "Feb", "Mar"]
+
+
+def test_the_calendar_leaves_out_a_month_whose_name_would_not_fit() -> None:
+    """1 March is 97 days ahead: its name would end beyond a drawing of 100 days."""
+    assert [tick.label for tick in ribbon.calendar(date(2026, 11, 24), 100).months] == ["Dec", "Jan", "Feb"]
 
 
 def test_a_crop_s_shape_ends_where_it_sleeps() -> None:
@@ -107,6 +112,15 @@ def test_a_crop_s_shape_ends_where_it_sleeps() -> None:
     xs = numbers(drawn.rows[0].outline)[0::2]
     assert min(xs) > wakes.LEFT
     assert max(xs) < wakes.RIGHT
+
+
+def test_a_long_crop_name_gets_its_room() -> None:
+    """The drawing grows to the left, and its right end stays where it is."""
+    named = [wakes.CropShape("x", name, [0, 10, 20], [0, 1, 0], (8, 12), "5 d", "cold") for name in ("Beet", "A" * 30)]
+    short, long = (wakes.wakes([each], [], []) for each in named)
+    assert short.left == 0
+    assert long.left < -50
+    assert long.left + long.width == short.width
 
 
 def test_bed_labels_side_by_side_take_different_steps() -> None:

@@ -14,7 +14,7 @@ from cloche.drawing.slice import Stop
 
 WIDTH = 720.0
 HEIGHT = 26.0
-CLEAR_OF_TODAY = 6.0
+CLEAR_OF_TODAY, CLEAR_OF_END = 6.0, 96.0
 """Per cent of the width that belong to the word for today."""
 
 
@@ -62,7 +62,7 @@ def calendar(today: date, span_d: int) -> Calendar:
     ticks = []
     for offset in range(1, span_d):
         day = today + timedelta(days=offset)
-        if day.day == 1 and x(offset) >= CLEAR_OF_TODAY:
+        if day.day == 1 and CLEAR_OF_TODAY <= x(offset) <= CLEAR_OF_END:
             ticks.append(Tick(round(x(offset), 1), labels.month(day)))
     return Calendar(ticks)
 

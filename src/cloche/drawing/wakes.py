@@ -11,6 +11,7 @@ from cloche.drawing.slice import Stop
 
 WIDTH = 1064.0
 LEFT, RIGHT = 118.0, 878.0
+NAMES_END, LETTER = 110.0, 7.4
 ROW, HEAD = 21.0, 90.0
 LABEL_GAP = 15.0
 LOW_C, HIGH_C = -1.0, 41.0
@@ -44,13 +45,19 @@ class Line:
 
 @dataclass(frozen=True)
 class Wakes:
-    """The whole drawing."""
+    """The whole drawing; `left` is where it begins, below 0 if a name needs more room."""
 
+    left: float
     rows: list[Row]
     lines: list[Line]
     ticks: list[Tick]
     stops: list[Stop]
     height: float
+
+    @property
+    def width(self) -> float:
+        """Width of the drawing with its names and texts."""
+        return WIDTH - self.left
 
 
 @dataclass(frozen=True)
@@ -90,7 +97,8 @@ def wakes(crops: Sequence[CropShape], beds: Sequence[BedLine], ticks: Sequence[T
         rows.append(Row(crop.key, crop.name, round(y, 1), outline, start, end, crop.words, crop.state))
     stops = [Stop(round((t - LOW_C) / (HIGH_C - LOW_C), 3), scale.colour(t)) for t in range(-1, 42, 3)]
     marks = [Tick(round(x(tick.at), 1), tick.label) for tick in ticks]
-    return Wakes(rows, _lines(beds, x), marks, stops, HEAD + ROW * len(crops) + 28)
+    left = min(0.0, NAMES_END - LETTER * max((len(crop.name) for crop in crops), default=0))
+    return Wakes(left, rows, _lines(beds, x), marks, stops, HEAD + ROW * len(crops) + 28)
 
 
 def _lines(beds: Sequence[BedLine], x: Linear) -> list[Line]:
