@@ -12,7 +12,7 @@ DEFAULT_MONTH, DEFAULT_DAY = 4, 22
 
 
 def demo_day(word: str, real: date) -> date:
-    """The day meant by a word on the command line; raises ValueError."""
+    """Return the day for a word on the command line. Raises ValueError."""
     if word == "today":
         return real
     if word:
@@ -22,7 +22,7 @@ def demo_day(word: str, real: date) -> date:
 
 
 def main(argv: list[str]) -> int:
-    """Print the offset in days; exit 1 with one sentence when the date cannot be read."""
+    """Print the offset in days, or exit with 1 and a sentence if the date cannot be read."""
     real = date.today()
     try:
         day = demo_day(argv[1] if len(argv) > 1 else "", real)

@@ -12,7 +12,7 @@ Array = NDArray[np.float64]
 
 
 def filtered(b: Any, a: Any, x: Array, zi: Any = None) -> Any:
-    """scipy's lfilter, loaded only when a demo is made up."""
+    """Call SciPy's lfilter, imported only when a demo is generated."""
     from scipy.signal import lfilter
 
     return lfilter(b, a, x) if zi is None else lfilter(b, a, x, zi=zi)
@@ -20,7 +20,7 @@ def filtered(b: Any, a: Any, x: Array, zi: Any = None) -> Any:
 
 @dataclass(frozen=True)
 class Climate:
-    """A site's usual year [°C]: mean, half swing, warmest day of the year, usual daily range."""
+    """A site's year [°C]: mean, amplitude, warmest day of the year, and usual daily range."""
 
     mean_c: float
     half_swing_k: float
@@ -29,7 +29,7 @@ class Climate:
     latitude_deg: float
 
     def monthly(self) -> tuple[list[float], list[float]]:
-        """Mean lows and highs, January first."""
+        """Return mean lows and highs, January first."""
         day = np.array([15.5, 45, 74.5, 105, 135.5, 166, 196.5, 227.5, 258, 288.5, 319, 349.5])
         mean = self.mean_c + self.half_swing_k * np.cos(2 * np.pi * (day - self.warmest_day) / 365.25)
         half = self.range_k / 2
@@ -37,7 +37,7 @@ class Climate:
 
 
 def hours_of_air(low_c: Array, high_c: Array) -> Array:
-    """Hourly air: lowest at six, highest at fifteen."""
+    """Return hourly air, lowest at 6 and highest at 15 h."""
     hour = np.arange(len(low_c) * 24) + 0.5
     mean, half = np.repeat((low_c + high_c) / 2, 24), np.repeat((high_c - low_c) / 2, 24)
     smooth = filtered([1 / 24] * 24, [1.0], mean)
@@ -46,7 +46,7 @@ def hours_of_air(low_c: Array, high_c: Array) -> Array:
 
 
 def hours_of_sun(climate: Climate, day_of_year: Array, low_c: Array, high_c: Array) -> Array:
-    """Sun at the ground, 0-1 of a clear midsummer noon."""
+    """Return the sun at the ground relative to a clear midsummer noon, 0-1."""
     hour = np.arange(len(low_c) * 24) % 24 + 0.5
     tilt = 0.409 * np.sin(2 * np.pi / 365 * np.repeat(day_of_year, 24) - 1.39)
     phi = np.radians(climate.latitude_deg)
@@ -57,8 +57,11 @@ def hours_of_sun(climate: Climate, day_of_year: Array, low_c: Array, high_c: Arr
 
 @dataclass(frozen=True)
 class Parameters:
-    """How a place differs: warmth of full sun at the surface [K], lift day and night [K], share of the air it feels, share of
-    the day's swing that reaches the soil's face, how fast warmth spreads in it [m²/s], heat from below [K]."""
+    """Properties of a place.
+
+    They are the warming by full sun [K], the lift by day and night [K], the fraction of the air and of the daily swing that
+    reaches the surface, the thermal diffusivity [m²/s], and heat from below [K].
+    """
 
     sun_k: float = 12.0
     lift_k: float = -0.2
@@ -87,8 +90,11 @@ HOUR_S, MARGIN_H = 3600.0, 24 * 120
 
 
 def soil(kind: str, air_c: Array, sun: Array, depth_m: float, hot_since_h: Array | None = None) -> Array:
-    """Hourly soil [°C] of a place: the surface follows air and sun, and its course sinks in as into a half-space, every wave
-    damped and delayed by its length [CarslawJaeger1959, section 2.6]."""
+    """Return hourly soil of a place [°C].
+
+    The surface follows air and sun. Each of its waves is damped and delayed with depth as in a half-space
+    [CarslawJaeger1959, section 2.6].
+    """
     parameters = CHARACTERS[kind]
     surface = parameters.air * air_c + parameters.lift_k + parameters.heat_k + parameters.sun_k * sun
     slow = _rolling(surface, 24)
@@ -102,8 +108,7 @@ def soil(kind: str, air_c: Array, sun: Array, depth_m: float, hot_since_h: Array
 
 
 def _sunk(surface_c: Array, depth_m: float, spread_m2_s: float) -> Array:
-    """A surface's course at a depth. Before its start it is taken to have stood as in its first weeks, so that it does not
-    wrap round."""
+    """Return the course of the surface at a depth, extended backwards by its first weeks so that it does not wrap."""
     usual = surface_c[: 24 * 14].mean()
     padded = np.concatenate([np.full(MARGIN_H, usual), surface_c, np.full(MARGIN_H, usual)]) - usual
     omega = 2 * np.pi * np.fft.rfftfreq(len(padded), HOUR_S)
@@ -112,6 +117,6 @@ def _sunk(surface_c: Array, depth_m: float, spread_m2_s: float) -> Array:
 
 
 def _rolling(surface_c: Array, hours: int) -> Array:
-    """Mean of the hours about each; at the ends of those there are."""
+    """Return a centred mean, shorter at the ends."""
     total = np.convolve(surface_c, np.ones(hours), "same")
     return np.asarray(total / np.convolve(np.ones(len(surface_c)), np.ones(hours), "same"))

@@ -18,7 +18,7 @@ LOGGER_D = 110
 
 @dataclass(frozen=True)
 class ReadingRow:
-    """A made-up reading."""
+    """An invented reading."""
 
     taken_at: datetime
     depth_m: float
@@ -28,14 +28,14 @@ class ReadingRow:
 
 @dataclass(frozen=True)
 class GardenRecords:
-    """Days of air (day, low, high, rain) and readings by place name."""
+    """Daily air (day, low, high, rain), and readings by name of the place."""
 
     weather: list[tuple[date, float, float, float | None]]
     readings: dict[str, list[ReadingRow]]
 
 
 def invent(plan: GardenPlan, now: datetime, seed: int) -> GardenRecords:
-    """Two past seasons and the running one, up to now."""
+    """Invent two past seasons and the current one up to now."""
     rng = np.random.default_rng([seed, round(abs(plan.latitude_deg) * 10)])
     zone = ZoneInfo(plan.timezone_name)
     today = now.astimezone(zone).date()
@@ -90,7 +90,7 @@ def _readings(
 def _rounds(
     plan: GardenPlan, place: PlacePlan, soil: nature.Array, hour_0: datetime, now: datetime, rng: np.random.Generator
 ) -> list[ReadingRow]:
-    """Morning and afternoon rounds in season, some missed, a holiday each summer."""
+    """Invent morning and afternoon rounds in season, with some missed and a holiday each summer."""
     zone = ZoneInfo(plan.timezone_name)
     rows = []
     day = hour_0.astimezone(zone).date()
@@ -114,7 +114,7 @@ def _in_season(day: date, season: tuple[tuple[int, int], tuple[int, int]]) -> bo
 def _logged(
     place: PlacePlan, air: nature.Array, sun: nature.Array, hour_0: datetime, now: datetime, rng: np.random.Generator
 ) -> list[ReadingRow]:
-    """Hourly from a probe left in the soil, twice as deep; it was silent for four days."""
+    """Invent hourly values of a probe twice as deep, with a gap of four days."""
     depth_m = 2 * place.seed_depth_m
     soil = nature.soil(place.kind, air, sun, depth_m)
     rows = []
@@ -132,7 +132,7 @@ def _value(soil: nature.Array, hour_0: datetime, at: datetime) -> float:
 
 
 def _with_slips(rows: list[ReadingRow], rng: np.random.Generator) -> list[ReadingRow]:
-    """Three slips of the hand: the air read instead of the soil, a probe not settled, digits turned round."""
+    """Introduce three mistakes: air instead of soil, a probe that had not settled, transposed digits."""
     for back, value, note in ((9, 24.6, ""), (31, 1.2, "in a hurry"), (160, 41.7, "")):
         index = len(rows) - back - int(rng.integers(0, 3))
         if 0 <= index < len(rows):

@@ -17,7 +17,7 @@ WET_DAYS, RAIN_MM = 0.35, 6.0
 
 @dataclass(frozen=True)
 class History:
-    """Days from BEGINS: lows, highs [°C], rain [mm], wind at two metres [m/s], (days,)."""
+    """Weather from BEGINS on, (days,): lows and highs [°C], rain [mm] and wind at 2 m [m/s]."""
 
     low_c: Array
     high_c: Array
@@ -25,12 +25,12 @@ class History:
     wind_m_s: Array
 
     def rows(self, first: date, last: date) -> slice:
-        """Where the days from first to last stand."""
+        """Return the slice of days from first to last."""
         return slice((first - BEGINS).days, (last - BEGINS).days + 1)
 
 
 def climate_at(latitude_deg: float, longitude_deg: float, elevation_m: float) -> Climate:
-    """The demo gardens have theirs; elsewhere the year of the shipped climate, drawn as one wave."""
+    """Return the climate of a demo garden, or a sine wave through that of the shipped grid elsewhere."""
     for plan in (HILL, SOUTH):
         if abs(plan.latitude_deg - latitude_deg) < 0.2 and abs(plan.longitude_deg - longitude_deg) < 0.2:
             return plan.climate
@@ -43,7 +43,7 @@ def climate_at(latitude_deg: float, longitude_deg: float, elevation_m: float) ->
 
 
 def history(latitude_deg: float, longitude_deg: float, climate: Climate, last: date, seed: int = 7) -> History:
-    """Every day from BEGINS to `last`; a later `last` adds days and changes none."""
+    """Generate every day from BEGINS to `last`. A later end adds days without changing any."""
     days = (last - BEGINS).days + 1
     key = [seed, round(abs(latitude_deg) * 10), round(abs(longitude_deg) * 10), int(latitude_deg < 0), int(longitude_deg < 0)]
     spell_stream, clear_stream, rain_stream, wind_stream = (np.random.default_rng([*key, part]) for part in range(4))

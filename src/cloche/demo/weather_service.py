@@ -28,7 +28,7 @@ ERROR_K, ERROR_GROWTH_K_PER_D = 0.9, 0.35
 
 
 def report(latitude: float, longitude: float, elevation: float, zone: ZoneInfo, now: datetime, seed: int = 7) -> dict[str, Any]:
-    """What the service says of a site at an instant."""
+    """Return the service's answer for a site at an instant."""
     today = now.astimezone(zone).date()
     climate = sky.climate_at(latitude, longitude, elevation)
     truth = sky.history(latitude, longitude, climate, today + timedelta(days=FORECAST_D), seed)
@@ -53,7 +53,7 @@ def report(latitude: float, longitude: float, elevation: float, zone: ZoneInfo, 
 
 
 def days_ahead(truth: sky.History, today: date, seed: int) -> dict[date, tuple[float, float, float, float]]:
-    """Today and the coming days, by day: low, high, rain, wind; one issue's errors go on from day to day."""
+    """Return low, high, rain and wind of today and coming days. Errors of one forecast persist from day to day."""
     rng = np.random.default_rng([seed, today.toordinal()])
     days, error = {}, 0.0
     for lead in range(FORECAST_D + 1):
@@ -66,7 +66,7 @@ def days_ahead(truth: sky.History, today: date, seed: int) -> dict[date, tuple[f
 
 
 def of_run(seed: int, run: int) -> int:
-    """The seed of one run of the ensemble; the first is the forecast itself."""
+    """Return the seed of one ensemble run; the first is the forecast itself."""
     return seed + 1000 * run
 
 
@@ -86,13 +86,13 @@ def _short(values: sky.Array) -> list[float]:
 
 
 class Handler(BaseHTTPRequestHandler):
-    """One question, one answer."""
+    """Handles one request."""
 
     day_offset = 0
     seed = 7
 
     def do_GET(self) -> None:
-        """Answer /v1/site, and what stands below /edr/."""
+        """Answer /v1/site and everything below /edr/."""
         url = urlsplit(self.path)
         if url.path.startswith("/edr"):
             self._by_the_standard(url.path.removeprefix("/edr"), url.query)
@@ -131,11 +131,11 @@ class Handler(BaseHTTPRequestHandler):
         self.wfile.write(text)
 
     def log_message(self, format: str, *args: Any) -> None:  # noqa: A002 - the library's name
-        """Quiet."""
+        """Log nothing."""
 
 
 def main() -> None:
-    """Serve until told to stop."""
+    """Serve until stopped."""
     words = argparse.ArgumentParser(description=__doc__)
     words.add_argument("--host", default="127.0.0.1")
     words.add_argument("--port", type=int, required=True)

@@ -29,7 +29,7 @@ _SENDS = re.compile(r'method="post"|hx-post=|formaction=', re.IGNORECASE)
 
 
 def row_of(label: str, word: str) -> Own:
-    """The row of a model whose number stands in the address."""
+    """Return the row of a model whose number is in the address."""
 
     def find(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> Any:
         return apps.get_model(label)._base_manager.filter(pk=words[word]).first()
@@ -38,7 +38,7 @@ def row_of(label: str, word: str) -> Own:
 
 
 def wrote(person: User, row: Any) -> bool:
-    """Whether somebody entered a row themselves: as it says, else as its history does."""
+    """Return whether a person entered a row, by its author or else by its history."""
     for name in ("entered_by_id", "by_id", "made_by_id"):
         if hasattr(row, name):
             return bool(getattr(row, name) == person.pk)
@@ -47,7 +47,7 @@ def wrote(person: User, row: Any) -> bool:
 
 
 def may_send(request: HttpRequest, membership: Membership, view: Any, words: dict[str, Any]) -> bool:
-    """Whether a member may send anything to a view at an address with these words."""
+    """Return whether a member may submit anything to a view."""
     if not membership.may(view.writing):
         return False
     if view.own is None or membership.may(MAY_GROW):
@@ -57,7 +57,7 @@ def may_send(request: HttpRequest, membership: Membership, view: Any, words: dic
 
 
 def fitted(request: HttpRequest, membership: Membership, response: HttpResponseBase) -> HttpResponseBase:
-    """A page without the forms, and the links to forms, that its reader would be refused."""
+    """Remove forms, and links to forms, that the reader may not use."""
     whole = getattr(response, "content", None)
     if membership.may(MAY_GROW) or whole is None or "text/html" not in response.get("Content-Type", ""):
         return response
@@ -91,7 +91,7 @@ def _is_refused(request: HttpRequest, membership: Membership, tag: str) -> bool:
 
 
 class GardenRequest(HttpRequest):
-    """A request inside a garden: `garden` and `membership` are set, `user` is signed in."""
+    """A request inside a garden with `garden`, `membership` and a signed-in `user`."""
 
     garden: Garden
     membership: Membership
@@ -105,7 +105,7 @@ OWNS, GROWS, LOGS, READS = Membership.Role
 
 
 def in_garden(view: View | None = None, *, writing: str = GROWS, own: Own | None = None) -> Any:
-    """Sign-in and membership; sets request.garden. Strangers get 404, so that they learn nothing.
+    """Require sign-in and membership and set request.garden. Others receive 404, which reveals nothing.
 
     writing: the least role that may send anything there; own: the row that is changed there, which helpers may only change
     where they entered it. Others get 403 with a sentence, and nothing is changed. Pages are fitted to it (see `rights`).

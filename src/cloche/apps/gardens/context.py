@@ -17,7 +17,7 @@ from cloche.apps.shared.words import lazy
 
 @dataclass(frozen=True)
 class Room:
-    """A link of the rail; key is the single letter that opens it."""
+    """A link in the navigation; `key` is the letter that opens it."""
 
     name: str
     url: str
@@ -27,7 +27,7 @@ class Room:
 
 @dataclass(frozen=True)
 class Group:
-    """Rooms for one purpose; without a name they stand by themselves. here: whether one is in one of them."""
+    """Links with one purpose, or a link by itself without a name. `here` says whether the page is one of them."""
 
     key: str
     name: str
@@ -35,7 +35,7 @@ class Group:
 
     @property
     def here(self) -> bool:
-        """Whether one stands in one of its rooms."""
+        """Whether the page is one of its links."""
         return any(room.here for room in self.rooms)
 
 
@@ -69,7 +69,7 @@ ROOMS = (
 
 
 def rooms(request: HttpRequest) -> dict[str, Any]:
-    """Context of the layout; empty outside a garden."""
+    """Return the context of the layout, empty outside a garden."""
     garden = getattr(request, "garden", None)
     common = {"demo": settings.CLOCHE_DEMO, "version": __version__, "script_sentences": script_texts.sentences()}
     if garden is None or not request.user.is_authenticated:

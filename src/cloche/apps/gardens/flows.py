@@ -17,7 +17,7 @@ GOOD_FOR = timedelta(days=14)
 
 
 def invite(garden: Garden, role: str, person: User) -> str:
-    """A secret for one person, good for a fortnight; it can be shown only now. Raises ValidationError where it is full."""
+    """Return the secret of a new invitation, valid for two weeks and shown only once. Raises ValidationError if full."""
     token, now = new_token(), clock.now()
     waiting = garden.invitations.filter(used_at__isnull=True, ends_at__gt=now).count()
     refuse_beyond("people", garden.memberships.count() + waiting + 1)
@@ -28,14 +28,14 @@ def invite(garden: Garden, role: str, person: User) -> str:
 
 
 def invitation_of(token: str) -> Invitation | None:
-    """The invitation behind a secret, while it is good."""
+    """Return the invitation of a secret while it is valid."""
     open_ones = Invitation.objects.filter(used_at__isnull=True, ends_at__gt=clock.now()).select_related("garden", "made_by")
     return open_ones.filter(fingerprint=fingerprint(token)).first()
 
 
 @transaction.atomic
 def join(invitation: Invitation, who: Callable[[], User]) -> Membership | None:
-    """Use an invitation up; None where somebody was quicker, and then nobody is asked who they are.
+    """Accept an invitation, None if someone else was faster. Nobody is asked to identify themselves in that case.
 
     who: says who comes, or makes their account. Who belongs already keeps the role they have.
     """
@@ -50,15 +50,14 @@ def join(invitation: Invitation, who: Callable[[], User]) -> Membership | None:
 
 
 def withdraw(garden: Garden, invitation_id: int) -> bool:
-    """End an invitation that was not used; returns whether there was one."""
+    """End an unused invitation and return whether there was one."""
     gone, _ = garden.invitations.filter(pk=invitation_id, used_at__isnull=True).delete()
     return bool(gone)
 
 
 @transaction.atomic
 def give_role(garden: Garden, user_id: int, role: str) -> bool:
-    """Give somebody another role; the last owner stays owner, whoever else is changed at the same moment. Returns whether it
-    was done."""
+    """Change a role and return whether that was possible. The last owner stays owner, even with concurrent changes."""
     owners = _owners_held(garden)
     membership = garden.memberships.filter(user_id=user_id).first()
     if membership is None or (role != Membership.Role.OWNER and owners == [membership.pk]):
@@ -69,14 +68,14 @@ def give_role(garden: Garden, user_id: int, role: str) -> bool:
 
 
 def _owners_held(garden: Garden) -> list[int]:
-    """The owners' memberships; nobody else changes anybody's role until this transaction ends."""
+    """Lock the owners' memberships so that nobody else changes a role until the transaction ends."""
     Garden.objects.select_for_update().only("pk").get(pk=garden.pk)
     return list(garden.memberships.filter(role=Membership.Role.OWNER).values_list("pk", flat=True))
 
 
 @transaction.atomic
 def show_out(garden: Garden, user_id: int) -> bool:
-    """Take a person out of the garden. The last owner stays; returns whether it was done."""
+    """Remove a person and return whether that was possible. The last owner stays."""
     membership = garden.memberships.select_for_update().filter(user_id=user_id).first()
     if membership is None or membership.role == Membership.Role.OWNER:
         return False
@@ -86,8 +85,10 @@ def show_out(garden: Garden, user_id: int) -> bool:
 
 @transaction.atomic
 def hand_over(garden: Garden, giver: User, user_id: int, role: str) -> bool:
-    """Make somebody else of the garden its owner; the giver goes on with another role, or leaves where that is empty. Returns
-    whether it was done."""
+    """Make another member the owner and return whether that was possible.
+
+    The giver continues with another role, or leaves if it is empty.
+    """
     owners = _owners_held(garden)
     mine, theirs = (garden.memberships.filter(user_id=pk).first() for pk in (giver.pk, user_id))
     if mine is None or theirs is None or mine.pk == theirs.pk or mine.pk not in owners:
@@ -104,7 +105,7 @@ def hand_over(garden: Garden, giver: User, user_id: int, role: str) -> bool:
 
 @transaction.atomic
 def leave(garden: Garden, person: User) -> bool:
-    """Go of one's own will. The last owner stays; returns whether it was done."""
+    """Leave the garden and return whether that was possible. The last owner stays."""
     owners = _owners_held(garden)
     membership = garden.memberships.filter(user=person).first()
     if membership is None or owners == [membership.pk]:
@@ -115,7 +116,7 @@ def leave(garden: Garden, person: User) -> bool:
 
 @transaction.atomic
 def found_garden(garden: Garden, owner: User) -> Garden:
-    """Save a new garden and make its founder the owner."""
+    """Save a new garden with its founder as owner."""
     garden.save()
     Membership.objects.create(garden=garden, user=owner, role=Membership.Role.OWNER)
     return garden
@@ -123,7 +124,7 @@ def found_garden(garden: Garden, owner: User) -> Garden:
 
 @transaction.atomic
 def change_site(garden: Garden) -> Garden:
-    """Save a changed site; all its forecasts rest on it."""
+    """Save a changed site, on which all forecasts of the garden depend."""
     garden.save()
     site_changed.send(Garden, garden=garden)
     return garden

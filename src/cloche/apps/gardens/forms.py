@@ -52,7 +52,7 @@ class SignInForm(AuthenticationForm):
 
 
 class FirstPersonForm(forms.ModelForm):
-    """The first account of a new installation. One password, which can be looked at, instead of two that cannot."""
+    """The first account of a new installation, with one password field that can be shown."""
 
     password = forms.CharField(
         label=lazy("Password"),
@@ -69,7 +69,7 @@ class FirstPersonForm(forms.ModelForm):
         help_texts = {"username": lazy("You use it to sign in. Spaces are allowed.")}
 
     def clean_password(self) -> str:
-        """As strong as any other here."""
+        """Apply the usual rules for passwords."""
         password: str = self.cleaned_data["password"]
         validate_password(password, User(username=self.cleaned_data.get("username", "")))
         return password
@@ -84,7 +84,7 @@ class FirstPersonForm(forms.ModelForm):
 
 
 class UnitsForm(forms.ModelForm):
-    """A person's scales."""
+    """A person's units."""
 
     class Meta:
         model = User
@@ -103,7 +103,7 @@ class UnitsForm(forms.ModelForm):
 
 
 class GardenForm(forms.ModelForm):
-    """Where the ground lies."""
+    """The location of a garden."""
 
     height = TypedNumber(label=lazy("Height above sea level"))
 
@@ -146,7 +146,7 @@ class GardenForm(forms.ModelForm):
 
 
 class NewGardenForm(GardenForm):
-    """A garden whose point is found: its height is best known, but not asked for."""
+    """A garden whose point has been chosen. Its elevation is optional, because the map already gives one."""
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -161,7 +161,7 @@ class NewGardenForm(GardenForm):
 
 
 class SiteForm(GardenForm):
-    """The site, and how its people go about sowing."""
+    """The site and the garden's habits of sowing."""
 
     class Meta(GardenForm.Meta):
         fields = [
@@ -191,7 +191,7 @@ class SiteForm(GardenForm):
         }
 
     def clean_zone(self) -> str:
-        """A zone, or none."""
+        """Accept a hardiness zone or nothing."""
         zone: str = self.cleaned_data["zone"].strip().lower()
         if zone:
             try:
@@ -202,7 +202,7 @@ class SiteForm(GardenForm):
 
 
 class NormalsForm(forms.Form):
-    """Twelve mean lows and highs of the air; all or none."""
+    """Mean low and high of the air for all twelve months, or none."""
 
     def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -216,7 +216,7 @@ class NormalsForm(forms.Form):
         return parse_air(text, self.units)
 
     def clean(self) -> dict[str, Any]:
-        """Either every month or none, and no low above its high."""
+        """Accept all months or none, with no low above its high."""
         data = super().clean() or {}
         given = [name for name in self.fields if data.get(name) is not None]
         if not self.errors and given and len(given) < 24:
@@ -228,24 +228,24 @@ class NormalsForm(forms.Form):
         return data
 
     def months(self) -> list[dict[str, Any]]:
-        """Rows for the template: month with its two bound fields."""
+        """Return rows for the template: a month and its two bound fields."""
         return [{"name": m, "low": self[f"low_{i}"], "high": self[f"high_{i}"]} for i, m in enumerate(MONTHS)]
 
     def typed(self, side: str) -> list[float] | None:
-        """Twelve values [°C] of one side, or None when left empty."""
+        """Return twelve values of one side, None if left empty [°C]."""
         values = [self.cleaned_data.get(f"{side}_{i}") for i in range(12)]
         return None if None in values else values  # type: ignore[return-value]
 
 
 class RoleForm(forms.Form):
-    """What somebody may do."""
+    """A role."""
 
     ROLES = Membership.Role.choices
     role = forms.ChoiceField(label=lazy("Role"), choices=ROLES, initial=Membership.Role.GROWER)
 
 
 class HandOverForm(forms.Form):
-    """Who becomes owner, and what becomes of whoever was."""
+    """The new owner, and the further role of the old one."""
 
     STAYS = (
         *((role, label) for role, label in Membership.Role.choices if role != Membership.Role.OWNER),

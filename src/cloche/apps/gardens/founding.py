@@ -32,7 +32,7 @@ KM_PER_MILE = 1.609344
 
 @dataclass(frozen=True)
 class TownChoice:
-    """A town to choose: in words, and the address that goes on with it."""
+    """A town to choose, in words and with a link."""
 
     text: str
     url: str
@@ -40,7 +40,7 @@ class TownChoice:
 
 @dataclass(frozen=True)
 class Map:
-    """A map to point at more exactly: its picture, its edges [°], and where the point lies on it as shares."""
+    """A map to choose a point more precisely, with its edges [°] and the position of the point as fractions."""
 
     picture: str
     north: float
@@ -53,7 +53,7 @@ class Map:
 
 @dataclass(frozen=True)
 class FoundPage:
-    """A point on earth before anybody has measured there."""
+    """A point for which nothing has been measured."""
 
     headline: str
     lies: str
@@ -65,7 +65,7 @@ class FoundPage:
 
 
 def point_of(query: Mapping[str, Any]) -> tuple[float, float] | None:
-    """Latitude and longitude as an address or a form has them; None where they are none."""
+    """Return latitude and longitude from a link or form, None if there are none."""
     try:
         latitude, longitude = (float(str(query.get(name, ""))) for name in ("latitude_deg", "longitude_deg"))
     except ValueError:
@@ -75,7 +75,7 @@ def point_of(query: Mapping[str, Any]) -> tuple[float, float] | None:
 
 
 def towns(query: str) -> list[TownChoice]:
-    """Towns whose name begins so."""
+    """Return towns whose name begins with the text."""
     return [TownChoice(f"{town.name}, {town.lies_in}", _on(town.latitude_deg, town.longitude_deg)) for town in site.find(query)]
 
 
@@ -85,7 +85,7 @@ def _on(latitude_deg: float, longitude_deg: float) -> str:
 
 
 def where_page(query: Mapping[str, Any]) -> dict[str, Any]:
-    """Context of gardens/where.html."""
+    """Return the context of gardens/where.html."""
     town = str(query.get("town", ""))
     typed = bool(query.get("latitude_deg") or query.get("longitude_deg"))
     return {
@@ -98,7 +98,7 @@ def where_page(query: Mapping[str, Any]) -> dict[str, Any]:
 
 
 def found_page(point: tuple[float, float], units: Units, now: datetime) -> FoundPage:
-    """What is known of a point, in words and drawn."""
+    """Return what is known about a point, in words and drawings."""
     latitude, longitude = point
     zone = site.time_zone_at(latitude, longitude)
     today = now.astimezone(zone_of(zone)).date()

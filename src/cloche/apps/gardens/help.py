@@ -23,7 +23,7 @@ SEED_DEPTH_M = 0.05
 
 @dataclass(frozen=True)
 class Drawn:
-    """A kind and how it is drawn."""
+    """A kind and its drawing."""
 
     name: str
     cut: Slice
@@ -31,7 +31,7 @@ class Drawn:
 
 @dataclass(frozen=True)
 class Stop:
-    """A room to look into: its name, what to look for, and its address."""
+    """A page to visit, with what to look for."""
 
     name: str
     text: str
@@ -39,7 +39,7 @@ class Stop:
 
 
 def help_context(request: HttpRequest) -> dict[str, object]:
-    """Context of gardens/help.html."""
+    """Return the context of gardens/help.html."""
     garden = selectors.garden_to_open(request) if settings.CLOCHE_DEMO and request.user.is_authenticated else None
     return {
         "terms": TERMS,
@@ -54,7 +54,7 @@ def _drawn(shape: str, name: str) -> Drawn:
 
 
 def walk(garden: Garden) -> list[Stop]:
-    """The rooms of an invented garden in the order in which one gets to know them."""
+    """Return the pages of the demo garden in a good order for newcomers."""
     place = garden.places.first()
 
     def to(name: str, *more: object) -> str:

@@ -13,12 +13,12 @@ AMERICAN = "en-us"
 
 
 def language_of(user: User) -> str:
-    """For letters and feeds, where no browser asks."""
+    """Return the language of a person for letters and feeds, where no browser states one."""
     return user.language or settings.LANGUAGE_CODE
 
 
 def remember_language(response: HttpResponseBase, user: User) -> None:
-    """This browser speaks as its person has chosen; Django's own middleware reads the cookie."""
+    """Store the chosen language in the cookie that Django reads."""
     if user.language:
         response.set_cookie(
             settings.LANGUAGE_COOKIE_NAME,
@@ -33,13 +33,13 @@ def remember_language(response: HttpResponseBase, user: User) -> None:
 
 
 def usual_units(language: str | None) -> tuple[str, str]:
-    """Temperature and length as people who speak so mostly measure: an American in °F and inches, others in °C and cm."""
+    """Return usual units for a language: °F and inches in American English, otherwise °C and cm."""
     if language == AMERICAN:
         return User.Temperature.FAHRENHEIT, User.Length.INCHES
     return User.Temperature.CELSIUS, User.Length.CENTIMETRES
 
 
 def speak_for(garden: Garden) -> None:
-    """From now on crops are those of this garden, under the names that it uses; said once at the start of a request or task."""
+    """Use a garden's crops and their names from now on. Called once at the start of a request or task."""
     crops.set_spoken_names(garden.spoken)
     crops.set_custom_crops(garden.own_crops)

@@ -20,12 +20,12 @@ from cloche.bridge.values.border import is_zone
 
 
 def languages() -> list[tuple[str, str]]:
-    """Those with a file; asked for anew, so that another one changes no table."""
+    """Return languages with a translation, evaluated late so that a new one requires no migration."""
     return list(settings.LANGUAGES)
 
 
 class User(AbstractUser):
-    """A person, the language they read and the units they think in."""
+    """A person with their language and units."""
 
     class Temperature(models.TextChoices):
         CELSIUS = "C", "°C"
@@ -47,17 +47,18 @@ class User(AbstractUser):
 
 
 def zone_of(name: str) -> ZoneInfo:
-    """A time zone; UTC where the name is none that is known (any more), so that one garden's zone stops no page and no work."""
+    """Return a time zone, or UTC if the name is unknown, so that one garden cannot stop a page or a task."""
     return ZoneInfo(name if is_zone(name) else "UTC")
 
 
 class Garden(models.Model):
-    """One site. Monthly normals are optional: January first, °C. crops: keys of the catalogue; none: what most people grow.
+    """One site. Monthly normals are optional, January first [°C]. An empty `crops` stands for the usual ones.
 
     sowing_rule: how its people decide when to sow; watered: whether seed beds are kept moist; zone: winter hardiness, as told;
     own_crops: crops of its own making (see crops.grown); names: whether crops are called as in America or in Britain,
     empty: as is usual there; uncover_rule: how they decide when a cover comes off; away_from_h, away_to_h: hours in which
-    nobody is there on most days."""
+    nobody is there on most days.
+    """
 
     class SowingRule(models.TextChoices):
         COMFORTABLE = "comfortable", lazy("when the soil is comfortably warm")
@@ -107,14 +108,14 @@ class Garden(models.Model):
 
     @property
     def spoken(self) -> str:
-        """How its people name crops: as they chose, else as their language does."""
+        """Language of crop names, as chosen or by the reader's language."""
         return self.names or usual_names(get_language() or settings.LANGUAGE_CODE)
 
     def __str__(self) -> str:
         return self.name
 
     def clean(self) -> None:
-        """Being away has a beginning and an end."""
+        """Require a beginning and an end of an absence."""
         if (self.away_from_h is None) != (self.away_to_h is None):
             raise ValidationError({"away_to_h": _("Enter both hours, or neither.")})
         if self.away_from_h is not None and self.away_to_h is not None and self.away_from_h >= self.away_to_h:
@@ -122,12 +123,12 @@ class Garden(models.Model):
 
     @property
     def timezone(self) -> ZoneInfo:
-        """The garden's clock; its days are the days of everything recorded here."""
+        """The garden's time zone, whose days are the days of all its records."""
         return zone_of(self.timezone_name)
 
     @property
     def lost_its_zone(self) -> bool:
-        """Whether its time zone is none that this machine knows, and UTC stands in for it."""
+        """Whether its time zone is unknown on this machine, so that UTC is used."""
         return not is_zone(self.timezone_name)
 
 
@@ -148,13 +149,13 @@ class Membership(models.Model):
         constraints = [models.UniqueConstraint(fields=["garden", "user"], name="one_membership_per_person")]
 
     def may(self, role: str) -> bool:
-        """Whether this person may do what that role may."""
+        """Return whether the person has the permissions of a role."""
         rank = list(self.Role)
         return rank.index(self.Role(self.role)) <= rank.index(self.Role(role))
 
 
 class Invitation(models.Model):
-    """A link by which one person may join. Only a fingerprint of its secret is kept; the link itself is shown once."""
+    """A link by which one person may join. Only a hash of its secret is stored."""
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="invitations")
     role = models.CharField(max_length=10, choices=Membership.Role, default=Membership.Role.GROWER)

@@ -12,29 +12,29 @@ from cloche_engine.weather.zones import winter_lows_c
 
 
 def units_of(user: User) -> Units:
-    """A person's scales."""
+    """Return a person's units."""
     return Units(temperature=user.temperature_unit, length=user.length_unit)  # type: ignore[arg-type]
 
 
 def garden_to_open(request: HttpRequest) -> Garden | None:
-    """The garden last stood in, else the first one belonged to."""
+    """Return the garden that was open last, or else the first one."""
     gardens = request.user.gardens  # type: ignore[union-attr]
     last = request.session.get("garden_id", 0)
     return gardens.filter(pk=last).first() or gardens.order_by("memberships__pk").first()
 
 
 def nobody_yet() -> bool:
-    """Whether this installation waits for its first person."""
+    """Return whether the installation has no account yet."""
     return not User.objects.exists()
 
 
 def keeper_of_computer() -> User | None:
-    """Whoever came first: there is no other role for it."""
+    """Return the first account, which looks after the installation."""
     return User.objects.filter(is_active=True, memberships__isnull=False).order_by("pk").first()
 
 
 def garden_headline(garden: Garden, people: int) -> str:
-    """How large it is."""
+    """Return the size of the garden in words."""
     places = words.count(garden.places.count(), "place", "places")
     return _("{garden} has {places} and {people}.").format(
         garden=garden.name, places=places, people=words.count(people, "person", "people")
@@ -42,20 +42,20 @@ def garden_headline(garden: Garden, people: int) -> str:
 
 
 def people_headline(garden: Garden, people: int) -> str:
-    """How many belong to it."""
+    """Return the number of members in words."""
     belong = words.count(people, "person belongs", "people belong")
     return _("{people_belong} to {garden}.").format(people_belong=belong, garden=garden.name)
 
 
 def crops_chosen(garden: Garden) -> str:
-    """How many crops its people have said they grow; empty for none."""
+    """Return the number of chosen crops in words, empty for none."""
     if not garden.crops:
         return ""
     return _("{crops} chosen.").format(crops=words.count(len(garden.crops), "crop", "crops"))
 
 
 def zone_words(zone: str, units: Units) -> str:
-    """What a hardiness zone says, and what it does not. Raises OutOfRange."""
+    """Return what a hardiness zone says and what it does not. Raises OutOfRange."""
     low, high = (units.temperature_text(value, 0) for value in winter_lows_c(zone))
     return _(
         "In zone {zone}, the coldest night of a usual winter is between {low} and {high}. It applies to "

@@ -29,19 +29,19 @@ from cloche.bridge.values import border
 
 @login_required
 def home(request: HttpRequest) -> HttpResponse:
-    """On to the garden last stood in."""
+    """Redirect to the garden that was open last."""
     garden = selectors.garden_to_open(request)
     return redirect("today", garden.pk) if garden else redirect("new_garden")
 
 
 def help_page(request: HttpRequest) -> HttpResponse:
-    """How to measure, what words mean, what the answers rest on."""
+    """Explain measuring, terms and the basis of the answers."""
     return render(request, "gardens/help.html", help_context(request))
 
 
 @in_garden
 def garden(request: GardenRequest) -> HttpResponse:
-    """Site, normals, places, people."""
+    """Show site, normals, places and people."""
     units = selectors.units_of(request.user)
     site = SiteForm(request.POST or None, instance=request.garden, units=units)
     if request.method == "POST" and site.is_valid():
@@ -64,7 +64,7 @@ def garden(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def normals(request: GardenRequest) -> HttpResponse:
-    """Monthly normals, typed."""
+    """Edit monthly normals."""
     units = selectors.units_of(request.user)
     typed = request.POST if request.method == "POST" else None  # an empty form is a word, too
     form = NormalsForm(typed, units=units, initial=_typed_normals(request, units))
@@ -86,13 +86,13 @@ def _typed_normals(request: GardenRequest, units: Any) -> dict[str, str]:
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
-    """Nothing here, or nothing of yours."""
+    """Answer that a page does not exist or is not accessible."""
     return render(request, "not_found.html", status=404)
 
 
 @login_required
 def new_garden(request: HttpRequest) -> HttpResponse:
-    """Where it lies, and what that place's year is like. The point comes with the address, or with what was posted."""
+    """Create a garden at a point from the address or the form, and show its climate."""
     units = selectors.units_of(request.user)  # type: ignore[arg-type]
     query = request.POST if request.method == "POST" else request.GET
     point = founding.point_of(query)
@@ -120,20 +120,20 @@ def _may_have_another(request: HttpRequest, form: NewGardenForm) -> bool:
 
 @login_required
 def towns(request: HttpRequest) -> HttpResponse:
-    """Towns whose name begins as it was typed."""
+    """Return towns whose name begins as typed."""
     town = request.GET.get("town", "")
     return render(request, "gardens/_towns.html", {"query": town, "towns": founding.towns(town)})
 
 
 @login_required
 def zones(request: HttpRequest) -> HttpResponse:
-    """Every time zone, for a field that asks for one."""
+    """Return all time zones for a field."""
     return render(request, "gardens/_zones.html", {"zones": border.zones()})
 
 
 @in_garden(writing=OWNS)
 def people(request: GardenRequest) -> HttpResponse:
-    """Who belongs, what each may do, and a link for one more."""
+    """Show members with their roles, and invite one more."""
     request.room = "garden"  # type: ignore[attr-defined]
     form = RoleForm(request.POST or None)
     link = ""
@@ -160,7 +160,7 @@ def people(request: GardenRequest) -> HttpResponse:
 @require_POST
 @in_garden(writing=OWNS)
 def give_role(request: GardenRequest, user_id: int) -> HttpResponse:
-    """Another role for somebody."""
+    """Change a member's role."""
     form = RoleForm(request.POST)
     if form.is_valid() and flow.give_role(request.garden, user_id, form.cleaned_data["role"]):
         messages.success(request, _("Role changed."))
@@ -172,7 +172,7 @@ def give_role(request: GardenRequest, user_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=OWNS)
 def show_out(request: GardenRequest, user_id: int) -> HttpResponse:
-    """Take a person out."""
+    """Remove a member."""
     if flow.show_out(request.garden, user_id):
         messages.success(request, _("Person removed from this garden. What they recorded stays."))
     else:
@@ -190,7 +190,7 @@ def withdraw(request: GardenRequest, invitation_id: int) -> HttpResponse:
 
 
 def others_in(request: GardenRequest) -> list[User]:
-    """Everybody else in the garden."""
+    """Return all other members."""
     memberships = request.garden.memberships.exclude(user=request.user).select_related("user").order_by("pk")
     return [membership.user for membership in memberships]
 
@@ -198,7 +198,7 @@ def others_in(request: GardenRequest) -> list[User]:
 @require_POST
 @in_garden(writing=OWNS)
 def hand_over(request: GardenRequest) -> HttpResponse:
-    """The garden to somebody else in it."""
+    """Hand the garden over to another member."""
     form = HandOverForm(request.POST, others=others_in(request))
     if not form.is_valid() or not flow.hand_over(
         request.garden, request.user, form.cleaned_data["to"], form.cleaned_data["role"]
@@ -212,7 +212,7 @@ def hand_over(request: GardenRequest) -> HttpResponse:
 @require_POST
 @in_garden(writing=READS)
 def leave(request: GardenRequest) -> HttpResponse:
-    """Go of one's own will."""
+    """Leave the garden."""
     if flow.leave(request.garden, request.user):
         messages.success(request, _("You have left {name}. What you recorded stays there.").format(name=request.garden.name))
         return redirect("home")
