@@ -24,7 +24,7 @@ CHANNEL = re.compile(r"[A-Za-z0-9_.:-]{1,40}")
 
 
 def channel_name(text: str) -> str:
-    """A channel as devices may name it; raises ValueError with a sentence."""
+    """Return a valid channel name. Raises ValueError with a sentence."""
     if not CHANNEL.fullmatch(text):
         raise ValueError(_("Letters, digits and . _ : - only, without spaces."))
     return text
@@ -40,7 +40,7 @@ class DeviceForm(forms.ModelForm):
         help_texts = {"unit": lazy("Used unless the message states its own unit.")}
 
     def clean(self) -> dict[str, Any]:
-        """Not more devices than anyone has."""
+        """Validate the fields together."""
         data = super().clean() or {}
         if self.instance.garden_id and self.instance.garden.devices.count() >= MOST_DEVICES:
             raise forms.ValidationError(
@@ -50,7 +50,7 @@ class DeviceForm(forms.ModelForm):
 
 
 class MappingForm(forms.ModelForm):
-    """Where in a device's own messages its values stand, and a message to try it with."""
+    """Position of the values in a device's own messages, and a message to try."""
 
     sample = forms.CharField(
         label=lazy("Sample message"),
@@ -87,7 +87,7 @@ class MappingForm(forms.ModelForm):
             self.fields[name].widget.attrs["autocomplete"] = "off"
 
     def clean(self) -> dict[str, Any]:
-        """Pointers and topics that can be looked for, each topic once, not more than anyone needs."""
+        """Validate the fields together."""
         data = super().clean() or {}
         for name, check in [("topic", check_topic), *((name, check_pointer) for name in ("value", "at", "channel", "each"))]:
             if not data.get(name):
@@ -116,18 +116,18 @@ class MappingForm(forms.ModelForm):
 
     @property
     def shape(self) -> Shape:
-        """As typed."""
+        """Return the mapping as typed."""
         return Shape(**{name: self.cleaned_data[name] for name in ("each", "value", "at", "channel")})
 
     def tried(self) -> list[Sent]:
-        """What would be read of the message to try; raises Unreadable."""
+        """Return the values in the trial message. Raises Unreadable."""
         pattern, topic = self.cleaned_data.get("topic", ""), self.cleaned_data.get("sample_topic", "")
         named = channel_in(topic, pattern) if pattern and topic else ""
         return values_of(self.shape, self.cleaned_data["sample"].encode(), named)
 
 
 class ProbeForm(forms.Form):
-    """Where a channel sticks."""
+    """Position of a channel."""
 
     channel = forms.CharField(
         label=lazy("Channel"), max_length=40, initial="1", help_text=lazy("As the device calls it; 1 if it has only one.")
@@ -149,7 +149,7 @@ class ProbeForm(forms.Form):
         self.fields["depth"].help_text = _("Leave empty for the place’s seed depth.")
 
     def clean_channel(self) -> str:
-        """Only what an address can carry."""
+        """Accept names that fit into an address."""
         try:
             return channel_name(self.cleaned_data["channel"].strip())
         except ValueError as refusal:
@@ -157,12 +157,12 @@ class ProbeForm(forms.Form):
 
     @property
     def where(self) -> Place | Room:
-        """The place or the room."""
+        """Return the place or room."""
         return self.choosable[self.cleaned_data["place"]]
 
     @property
     def depth_m(self) -> float:
-        """As typed, or the place's own."""
+        """Return the typed depth or the place's own [m]."""
         typed, where = self.cleaned_data["depth"], self.where
         if isinstance(where, Room):
             return 0.0

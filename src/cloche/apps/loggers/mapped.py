@@ -21,13 +21,16 @@ _NOT_IN_A_NAME = re.compile(r"[^A-Za-z0-9_.:-]+")
 
 
 class Unreadable(ValueError):
-    """Nothing can be read from a message where it is said to stand; the message says what."""
+    """Raised when a message has no value at the expected position. Names the position."""
 
 
 @dataclass(frozen=True)
 class Shape:
-    """Where things stand. each: a list of values, else the message is one; value, at, channel: in each of them. What is left
-    empty: the message itself is the value, it is of this moment, its channel comes from the topic or is 1."""
+    """Position of the values in a message.
+
+    `each` is a list of values, or else the message is one. `value`, `at` and `channel` are found in each. If they are empty,
+    the message itself is the value, its time is now, and its channel comes from the topic or is 1.
+    """
 
     each: str = ""
     value: str = ""
@@ -48,7 +51,7 @@ WORDINGS = {
 
 
 def values_of(shape: Shape, payload: bytes, from_topic: str = "") -> list[Sent]:
-    """What a message says. from_topic: the channel that its topic names. Raises Unreadable."""
+    """Return the values in a message; `from_topic` is the channel in its topic. Raises Unreadable."""
     words = _words(payload)
     rows = _at(words, shape.each) if shape.each else [words]
     if not isinstance(rows, list):
@@ -59,12 +62,12 @@ def values_of(shape: Shape, payload: bytes, from_topic: str = "") -> list[Sent]:
 
 
 def channel_from(words: Any) -> str:
-    """A channel's name from whatever a device calls it."""
+    """Return a channel name from any text."""
     return _NOT_IN_A_NAME.sub("-", str(words).strip())[:MOST_NAME].strip("-") or "1"
 
 
 def channel_in(topic: str, pattern: str) -> str:
-    """What stands in a topic where its pattern leaves a level open; several are joined, none is empty.
+    """Return the levels of a topic matched by wildcards, joined; none may be empty.
 
     >>> channel_in("home/bed 2/soil", "home/+/soil")
     'bed-2'
@@ -77,7 +80,7 @@ def channel_in(topic: str, pattern: str) -> str:
 
 
 def check_pointer(text: str) -> str:
-    """A place in a message as a pointer; raises ValueError with a sentence. A name alone is taken as /name."""
+    """Return a JSON pointer. A bare name stands for /name. Raises ValueError with a sentence."""
     pointer = text if not text or text.startswith("/") else f"/{text}"
     try:
         JsonPointer(pointer)
@@ -87,7 +90,7 @@ def check_pointer(text: str) -> str:
 
 
 def check_topic(text: str) -> str:
-    """A topic, + for any one level and # for all that follow; raises ValueError with a sentence."""
+    """Return a topic with + for one level and # for the rest. Raises ValueError with a sentence."""
     levels = text.split("/")
     for number, level in enumerate(levels):
         if (WILD in level and level != WILD) or (REST in level and (level != REST or number < len(levels) - 1)):
@@ -98,7 +101,7 @@ def check_topic(text: str) -> str:
 
 
 def _words(payload: bytes) -> Any:
-    """JSON, or bare text as some devices send it."""
+    """Return JSON, or plain text as some devices send it."""
     try:
         return border.read_json(payload, MOST_BYTES)
     except border.NotAllowed as refusal:
@@ -134,7 +137,7 @@ def _number(value: Any) -> float:
 
 
 def _instant(value: Any) -> datetime:
-    """A time with its offset, the middle of two with / between them, or seconds since 1970."""
+    """Return a time with offset, the middle of two separated by /, or seconds since 1970."""
     try:
         if isinstance(value, str) and value.count("/") == 1:
             first, last = (_instant(part) for part in value.split("/", 1))

@@ -13,7 +13,7 @@ from cloche.apps.shared.fields import plain
 
 
 class Device(models.Model):
-    """A logger with one or more probes. Only its token's fingerprint is kept; the token itself is shown once."""
+    """A logger with one or more probes. Only a hash of its token is stored."""
 
     class Unit(models.TextChoices):
         CELSIUS = "C", "°C"
@@ -35,8 +35,10 @@ class Device(models.Model):
 
 
 class Probe(models.Model):
-    """Where a channel of a device sticks, from one instant to another; the open one is where it sticks now. It is in a place,
-    or it hangs in a room, whose air is that of all trays in it."""
+    """Position of a channel during a period, open-ended for its present position.
+
+    It is in a place, or in a room, whose air is that of all trays in it.
+    """
 
     device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="probes")
     channel = models.CharField(max_length=40)
@@ -64,29 +66,25 @@ class Probe(models.Model):
         ]
 
     def clean(self) -> None:
-        """It is in one or in the other."""
+        """Require a place or a room."""
         if (self.place_id is None) == (self.room_id is None):
             raise ValidationError({"place": _("Choose either a place or a room for the probe.")})
 
     @property
     def where(self) -> Place | Room:
-        """The place in which it is, or the room in which it hangs."""
+        """The place or room."""
         target = self.place or self.room
         assert target is not None  # noqa: S101 - a constraint of the table
         return target
 
     @property
     def feeling(self) -> list[Place]:
-        """Places whose forecasts rest on it, in one order everywhere: two devices that share two places never wait for each
-        other."""
+        """Places whose forecast depends on it, in a fixed order so that two devices cannot deadlock."""
         return [self.place] if self.place else list(self.room.places.order_by("pk")) if self.room else []
 
 
 class LoggedReading(models.Model):
-    """One value, under the device's own time, by which it is kept once. shift_s: what to add for a right clock.
-
-    The table is partitioned by year (see the migration); nothing refers to its rows. fault: see cloche_engine.records.faults.
-    """
+    """One value, unique by the device’s own time. `shift_s` is added for a correct clock."""
 
     pk = models.CompositePrimaryKey("probe_id", "at")
     at = models.DateTimeField()
@@ -100,7 +98,7 @@ class LoggedReading(models.Model):
 
 
 class LoggedHour(models.Model):
-    """The sound values of an hour by a right clock. left_out: a grower does not want the forecast to believe it."""
+    """Valid values of one hour by a correct clock. `left_out` excludes it from the forecast by request of the grower."""
 
     pk = models.CompositePrimaryKey("probe_id", "hour")
     hour = models.DateTimeField()
@@ -116,12 +114,12 @@ class LoggedHour(models.Model):
 
     @property
     def mean_c(self) -> float:
-        """Mean of the hour."""
+        """Mean of the hour [°C]."""
         return self.sum_c / self.number
 
 
 class MessageMapping(models.Model):
-    """Where in a device's own messages its values stand (see loggers.mapped). unplaced: channels that came without a place."""
+    """Position of values in a device's own messages (see loggers.mapped). `unplaced` lists channels without a place."""
 
     device = models.ForeignKey(Device, on_delete=models.CASCADE, related_name="mappings")
     topic = models.CharField(max_length=200, blank=True, default="", help_text="Of the broker; empty: it comes over HTTP.")
@@ -137,7 +135,7 @@ class MessageMapping(models.Model):
 
 
 class RefusedMessage(models.Model):
-    """A message from the broker that could not be taken: kept aside with its reason, so that somebody can see it.
+    """A refused message from the broker with the reason, for people to look at.
 
     device, garden: none where it was not known whose it is. sample: how it began, without its token.
     """

@@ -27,7 +27,7 @@ MOST_TRIED = 6
 
 @dataclass(frozen=True)
 class ProbeLine:
-    """Where a channel sticks and what it last said."""
+    """Position and latest value of a channel."""
 
     pk: int
     channel: str
@@ -61,7 +61,7 @@ class LoggersPage:
 
 
 def loggers_page(garden: Garden, units: Units, now: datetime) -> LoggersPage:
-    """Every device, the silent ones named first."""
+    """Return every device, silent ones first."""
     devices = list(garden.devices.prefetch_related("probes__place", "probes__room"))
     quiet = selectors.silences(garden, now)
     silent = {silence.probe.pk: silence for silence in quiet}
@@ -72,12 +72,12 @@ def loggers_page(garden: Garden, units: Units, now: datetime) -> LoggersPage:
 
 
 def silence_lines(garden: Garden, now: datetime) -> list[str]:
-    """A sentence for each probe that ought to have been heard."""
+    """Return a sentence for each probe that should have reported."""
     return list(silences_by_probe(garden, now).values())
 
 
 def silences_by_probe(garden: Garden, now: datetime) -> dict[int, str]:
-    """The same, by the number of the probe."""
+    """Return these sentences by number of the probe."""
     quiet = selectors.silences(garden, now)
     return dict(zip((silence.probe.pk for silence in quiet), _text(quiet, garden, now), strict=True))
 
@@ -179,7 +179,7 @@ def _probe(
 
 @dataclass(frozen=True)
 class MappingLine:
-    """A way in which messages are read, in words, and the channels that came so and have no place."""
+    """A mapping in words, and its channels without a place."""
 
     pk: int
     whence: str
@@ -188,7 +188,7 @@ class MappingLine:
 
 
 def mapping_lines(device: Device) -> list[MappingLine]:
-    """All ways in which a device's own messages are read."""
+    """Return all mappings of a device."""
     placed = set(device.probes.filter(until__isnull=True).values_list("channel", flat=True))
     return [_mapping(mapping, placed) for mapping in device.mappings.all()]
 
@@ -205,7 +205,7 @@ def _mapping(mapping: MessageMapping, placed: set[str]) -> MappingLine:
 
 
 def tried_lines(sent: list[Sent], device: Device, units: Units) -> list[str]:
-    """What would be read of a message, a line a value."""
+    """Return the values found in a message, one per line."""
     zone = device.garden.timezone
     values_c = celsius([reading.temperature for reading in sent], device.unit)
     lines = []

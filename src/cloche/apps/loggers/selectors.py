@@ -23,8 +23,7 @@ STILL_THERE = {"place__removed_at__isnull": True, "room__removed_at__isnull": Tr
 
 @dataclass(frozen=True)
 class HourPoint:
-    """An hour of a probe as a reading: number (negative, so that no reading has it), place (0: it hangs in a room), middle
-    of the hour, depth, mean."""
+    """An hour of a probe as a reading, with a negative number; the place is 0 in a room."""
 
     pk: int
     place_id: int
@@ -34,18 +33,18 @@ class HourPoint:
 
 
 def number_of(probe_id: int, hour: datetime) -> int:
-    """A whole number for an hour of a probe, below zero."""
+    """Return a negative number for an hour of a probe."""
     return -(probe_id * 10_000_000 + int(hour.timestamp()) // EPOCH_H)
 
 
 def hour_of(number: int) -> tuple[int, datetime]:
-    """The probe and the hour behind such a number."""
+    """Return the probe and the hour for such a number."""
     probe_id, hour = divmod(-number, 10_000_000)
     return probe_id, datetime.fromtimestamp(hour * EPOCH_H, tz=UTC)
 
 
 def values_in(garden_id: int) -> int:
-    """How many values its devices have sent, as the hours count them; looked up once an hour."""
+    """Return how many values its devices have sent, updated hourly."""
     return caches["process"].get_or_set(f"values-{garden_id}", lambda: _count(garden_id), COUNTED_S) or 0
 
 
@@ -57,12 +56,12 @@ def _count(garden_id: int) -> int:
 def hours_between(
     places: Iterable[int], start: datetime, end: datetime, left_out: bool = False, in_air: bool = False
 ) -> list[HourPoint]:
-    """Hours of all probes that stuck in the soil of some places, oldest first; in_air: of those that hang in the air there."""
+    """Return hours of probes in the soil of some places, or with `in_air` in their air, oldest first."""
     return _hours(Probe.objects.filter(place_id__in=list(places), in_air=in_air), start, end, left_out)
 
 
 def hours_in(room: Room, start: datetime, end: datetime) -> list[HourPoint]:
-    """Hours of all probes that hung in a room, oldest first."""
+    """Return hours of all probes in a room, oldest first."""
     return _hours(Probe.objects.filter(room=room), start, end)
 
 
@@ -80,7 +79,7 @@ def _hours(stuck: Iterable[Probe], start: datetime, end: datetime, left_out: boo
 
 
 def hours_by_probe(garden: Garden, start: datetime, end: datetime) -> dict[int, list[HourPoint]]:
-    """The hours of a garden's probes, each probe's own, oldest first."""
+    """Return hours by probe, oldest first."""
     by_probe: dict[int, list[HourPoint]] = {}
     for hour in _hours(Probe.objects.filter(device__garden=garden, until__isnull=True), start, end, left_out=True):
         by_probe.setdefault(hour_of(hour.pk)[0], []).append(hour)
@@ -88,7 +87,7 @@ def hours_by_probe(garden: Garden, start: datetime, end: datetime) -> dict[int, 
 
 
 def newest(garden: Garden) -> dict[int, Probe]:
-    """By place, the probe in its soil that was heard last."""
+    """Return by place the soil probe with the latest value."""
     probes: dict[int, Probe] = {}
     for probe in Probe.objects.filter(place__garden=garden, in_air=False, last_at__isnull=False).order_by("last_at"):
         probes[probe.place_id or 0] = probe
@@ -97,7 +96,7 @@ def newest(garden: Garden) -> dict[int, Probe]:
 
 @dataclass(frozen=True)
 class Silence:
-    """A probe that ought to have been heard."""
+    """A probe that should have reported."""
 
     device: Device
     probe: Probe
@@ -105,7 +104,7 @@ class Silence:
 
 
 def silences(garden: Garden, now: datetime) -> list[Silence]:
-    """Probes that stick somewhere and have been silent for longer than their pace allows, the longest first."""
+    """Return probes in use that have been silent for longer than usual, the longest first."""
     probes = Probe.objects.filter(
         device__garden=garden, device__revoked_at__isnull=True, until__isnull=True, last_at__isnull=False
     )

@@ -24,7 +24,7 @@ from cloche.apps.shared.http import INVALID
 
 @in_garden
 def loggers(request: GardenRequest) -> HttpResponse:
-    """Who is heard; a new one is let in, and its token shown this once."""
+    """Show all loggers and add one; its token is shown once."""
     form = DeviceForm(request.POST or None, instance=Device(garden=request.garden))
     if form.is_valid():
         data = form.cleaned_data
@@ -55,7 +55,7 @@ def _once(request: GardenRequest, device: Device, token: str) -> HttpResponse:
 @require_POST
 @in_garden
 def deploy_probe(request: GardenRequest, device_id: int) -> HttpResponse:
-    """Say where a channel sticks."""
+    """Set where a channel measures."""
     device = _device(request, device_id)
     form = ProbeForm(request.POST, garden=request.garden, units=units_of(request.user))
     if not form.is_valid():
@@ -73,7 +73,7 @@ def deploy_probe(request: GardenRequest, device_id: int) -> HttpResponse:
 @require_POST
 @in_garden
 def retrieve_probe(request: GardenRequest, device_id: int, probe_id: int) -> HttpResponse:
-    """The channel measures nothing any more."""
+    """End the use of a channel."""
     probe = Probe.objects.filter(pk=probe_id, device=_device(request, device_id), until__isnull=True).first()
     if probe is None:
         raise Http404
@@ -89,7 +89,7 @@ def retrieve_probe(request: GardenRequest, device_id: int, probe_id: int) -> Htt
 
 @in_garden
 def own_messages(request: GardenRequest, device_id: int) -> HttpResponse:
-    """How a device's own messages read: tried with one of them, then told."""
+    """Set up and try a device's own messages."""
     device = _device(request, device_id)
     over_broker = bool(settings.CLOCHE_MQTT_URL) and request.user == keeper_of_computer()
     begin = WORDINGS.get(request.GET.get("as", ""), WORDINGS[""])
@@ -124,7 +124,7 @@ def own_messages(request: GardenRequest, device_id: int) -> HttpResponse:
 @require_POST
 @in_garden
 def forget_mapping(request: GardenRequest, device_id: int, mapping_id: int) -> HttpResponse:
-    """Such messages are no longer read."""
+    """Delete a mapping."""
     device = _device(request, device_id)
     gone, _unused = device.mappings.filter(pk=mapping_id).delete()
     if not gone:
@@ -136,7 +136,7 @@ def forget_mapping(request: GardenRequest, device_id: int, mapping_id: int) -> H
 @require_POST
 @in_garden
 def renew_token(request: GardenRequest, device_id: int) -> HttpResponse:
-    """Another token; the old one ends at once."""
+    """Replace the token and invalidate the old one."""
     device = _device(request, device_id)
     return _once(request, device, flow.renew_token(device))
 
@@ -144,7 +144,7 @@ def renew_token(request: GardenRequest, device_id: int) -> HttpResponse:
 @require_POST
 @in_garden
 def shut_out(request: GardenRequest, device_id: int) -> HttpResponse:
-    """Its token ends at once."""
+    """Revoke the token of a device."""
     device = _device(request, device_id)
     flow.shut_out(device)
     messages.success(request, _("{name} blocked. Its values stay. A new token unblocks it.").format(name=device.name))

@@ -26,7 +26,7 @@ COMMON = ("open", "raised", "frame", "tunnel")
 
 
 class FirstPlacesForm(forms.Form):
-    """How many of each kind."""
+    """Number of places of each kind."""
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -37,20 +37,20 @@ class FirstPlacesForm(forms.Form):
             )
 
     def clean(self) -> dict[str, Any]:
-        """At least one."""
+        """Require at least one place."""
         data = super().clean() or {}
         if not self.errors and not any(data.values()):
             raise forms.ValidationError(_("Enter how many you have of at least one kind."))
         return data
 
     def counts(self) -> dict[str, int]:
-        """By kind, those that there are."""
+        """Return the number of places by kind."""
         return {key: number for key, number in self.cleaned_data.items() if number}
 
 
 @dataclass(frozen=True)
 class Kind:
-    """A kind to choose from its drawing."""
+    """A kind with its drawing."""
 
     key: str
     cut: Slice
@@ -58,13 +58,13 @@ class Kind:
 
 
 def in_order() -> list[tuple[str, str]]:
-    """Keys and names of the kinds, common ones first."""
+    """Return keys and names of the kinds, common ones first."""
     names = offered.place_names()
     return sorted(names, key=lambda pair: COMMON.index(pair[0]) if pair[0] in COMMON else len(COMMON))
 
 
 def kinds_drawn(form: FirstPlacesForm, garden: Garden, today: date) -> list[Kind]:
-    """Every kind as a slice of ground, as warm as it usually is here at this time of the year."""
+    """Return every kind as a slice of ground with the usual temperature of the season."""
     usual = site.usual_year(garden.latitude_deg, garden.longitude_deg, garden.elevation_m, today)
     months = [(low + high) / 2 for low, high in zip(usual.low_c, usual.high_c, strict=True)]
     now_c, year_c = months[today.month - 1], sum(months) / len(months)
@@ -73,7 +73,7 @@ def kinds_drawn(form: FirstPlacesForm, garden: Garden, today: date) -> list[Kind
 
 
 def names_for(counts: dict[str, int], taken: set[str]) -> Iterator[tuple[str, str]]:
-    """Kind and name of each new place: “Open bed” alone, else “Open bed 1”, “Open bed 2”, past names that are taken."""
+    """Yield kind and name of each new place: “Open bed” alone, otherwise “Open bed 1”, “Open bed 2”, skipping used names."""
     names, used = dict(offered.place_names()), Counter[str]()
     for kind, count in counts.items():
         name = words.sentence(names[kind])
@@ -89,6 +89,6 @@ def names_for(counts: dict[str, int], taken: set[str]) -> Iterator[tuple[str, st
 
 @transaction.atomic
 def make_places(garden: Garden, counts: dict[str, int]) -> list[Place]:
-    """All of them, in the order of the page, which is the order of the walk until somebody changes it."""
+    """Create all places in the order of the page, which becomes the walking order."""
     taken = {name.lower() for name in garden.places.values_list("name", flat=True)}
     return [save_place(Place(garden=garden, kind=kind, name=name)) for kind, name in names_for(counts, taken)]

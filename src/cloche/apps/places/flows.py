@@ -20,7 +20,7 @@ WORK_OUT = "forecasts.work_out"
 
 @transaction.atomic
 def note_change_at(place: Place, by_itself: bool = False) -> None:
-    """Readings or the description of one place changed; by_itself: nobody did it, nobody waits for what follows."""
+    """Record a change of one place. `by_itself` means that nobody is waiting for the result."""
     Place.objects.filter(pk=place.pk).update(input_revision=F("input_revision") + 1)
     place.refresh_from_db(fields=["input_revision"])
     failures.inputs_changed([key_of(place.pk)])
@@ -34,7 +34,7 @@ def note_site(sender: type, garden: Garden, **kwargs: object) -> None:
 
 @transaction.atomic
 def note_change_in(garden: Garden) -> None:
-    """Weather or site changed: every place is affected."""
+    """Record a change of weather or site, which affects every place."""
     Place.objects.filter(garden=garden).update(input_revision=F("input_revision") + 1)
     current = list(garden.places.values_list("pk", flat=True))
     failures.inputs_changed([key_of(pk) for pk in current])
@@ -43,17 +43,17 @@ def note_change_in(garden: Garden) -> None:
 
 
 def ask_for(place_id: int, priority: int = 0) -> bool:
-    """Have a place worked out; many changes in a row ask once."""
+    """Queue the forecast of a place, once for many changes in a row."""
     return queue.put(WORK_OUT, key_of(place_id), priority, place_id=place_id)
 
 
 def key_of(place_id: int) -> str:
-    """Under which a place's forecast stands in the queue and among the failures."""
+    """Return the key of a place's forecast in the queue and among failures."""
     return f"place-{place_id}"
 
 
 class OnAnotherBed(ValueError):
-    """One cover cannot be on two beds; period: where it is."""
+    """Raised when a cover would be on two beds; `period` says where it is."""
 
     def __init__(self, period: CoverPeriod) -> None:
         super().__init__(
@@ -65,8 +65,10 @@ class OnAnotherBed(ValueError):
 
 @transaction.atomic
 def save_cover(period: CoverPeriod, usual: CoverPeriod | None = None) -> CoverPeriod:
-    """Save a new or changed cover period, and with it the place's usual cover where that stays beside it; raises OnAnotherBed,
-    also where two people put the same one on at once."""
+    """Save a cover period, with the place's usual cover if that stays beside it.
+
+    Raises OnAnotherBed, also when two people use the same cover at once.
+    """
     if period.item_id:
         own = Cover.objects.select_for_update().get(pk=period.item_id)
         elsewhere = own.periods.exclude(pk=period.pk).exclude(place=period.place).filter(place__removed_at__isnull=True)
@@ -82,7 +84,7 @@ def save_cover(period: CoverPeriod, usual: CoverPeriod | None = None) -> CoverPe
 
 @transaction.atomic
 def remove_cover(place: Place, period_id: int) -> CoverPeriod | None:
-    """Remove a cover period; returns it, unsaved, so that it can be put back."""
+    """Delete a cover period and return it unsaved for restoring."""
     period = place.cover_periods.filter(pk=period_id).first()
     if period is not None:
         period.delete()
@@ -92,7 +94,7 @@ def remove_cover(place: Place, period_id: int) -> CoverPeriod | None:
 
 @transaction.atomic
 def note_operation(place: Place, work: str, at: datetime, amount: float = 0.0) -> Operation:
-    """Write down what was done."""
+    """Record work on a place."""
     operation = Operation.objects.create(place=place, work=work, at=at, amount=amount)
     note_change_at(place)
     return operation
@@ -100,7 +102,7 @@ def note_operation(place: Place, work: str, at: datetime, amount: float = 0.0) -
 
 @transaction.atomic
 def remove_operation(place: Place, operation_id: int) -> bool:
-    """Take back what was written down; returns whether it was there."""
+    """Delete a record of work and return whether it existed."""
     gone, _unused = place.operations.filter(pk=operation_id).delete()
     if gone:
         note_change_at(place)
@@ -109,7 +111,7 @@ def remove_operation(place: Place, operation_id: int) -> bool:
 
 @transaction.atomic
 def save_place(place: Place) -> Place:
-    """Save a new or changed place; a new one goes to the end of the walk. Raises ValidationError where the garden is full."""
+    """Save a place; a new one goes last in the walking order. Raises ValidationError if the garden is full."""
     if place.pk is None:
         refuse_beyond("places", place.garden.places.count() + 1)
         last = place.garden.places.aggregate(last=Max("walking_order"))["last"]
@@ -120,7 +122,7 @@ def save_place(place: Place) -> Place:
 
 
 def move_place(place: Place, step: int) -> None:
-    """Move a place earlier (-1) or later (+1) in the walk."""
+    """Move a place earlier (-1) or later (+1) in the walking order."""
     order = list(place.garden.places.all())
     old = order.index(place)
     order.insert(max(0, min(len(order) - 1, old + step)), order.pop(old))
@@ -130,13 +132,13 @@ def move_place(place: Place, step: int) -> None:
 
 
 def remove_place(place: Place) -> None:
-    """Take a place off every page; its readings stay with it until it is put back."""
+    """Hide a place from all pages. Its readings are kept until it is restored."""
     place.removed_at = clock.now()
     place.save(update_fields=["removed_at"])
 
 
 def put_back_place(place: Place) -> bool:
-    """Undo a removal; not while another place has taken its name. Returns whether it was done."""
+    """Restore a place unless another has its name, and return whether that was possible."""
     if Place.objects.filter(garden=place.garden, name__iexact=place.name).exists():
         return False
     place.removed_at = None

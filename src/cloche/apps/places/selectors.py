@@ -23,21 +23,21 @@ COMING_D = 14
 
 @dataclass
 class Over:
-    """Periods of covers over a place: those that stand there on a day, and the next ones within a fortnight."""
+    """Cover periods of a place: on a day, and those that begin within two weeks."""
 
     now: list[CoverPeriod] = field(default_factory=list)
     coming: list[CoverPeriod] = field(default_factory=list)
 
 
 def periods_from(garden: Garden, today: date) -> list[CoverPeriod]:
-    """Covers that stand over the garden's places today or will, each with its place and what it is, the first to come first."""
+    """Return present and future cover periods of a garden with place and kind, earliest first."""
     lasting = Q(last__isnull=True) | Q(last__gte=today)
     rows = CoverPeriod.objects.filter(lasting, place__garden=garden, place__removed_at__isnull=True)
     return list(rows.select_related("place", "item").order_by("first", "id"))
 
 
 def over_places(periods: Iterable[CoverPeriod], today: date) -> Mapping[int, Over]:
-    """By place, what stands over it today and what is about to; periods from periods_from."""
+    """Return by place the present and coming covers; `periods` come from periods_from."""
     over: defaultdict[int, Over] = defaultdict(Over)
     for period in periods:
         if period.first <= today:
@@ -48,26 +48,28 @@ def over_places(periods: Iterable[CoverPeriod], today: date) -> Mapping[int, Ove
 
 
 def filled_on(place: Place) -> date | None:
-    """When a hotbed was filled, the last time of several; None where nobody said."""
+    """Return the date of the last filling of a hotbed, None if unknown."""
     built = Hotbed.objects.filter(place=place).first()
     fills = place.hotbed_fills.values_list("on", flat=True)
     return max([built.filled_on, *fills]) if built else None
 
 
 def removed_places(garden: Garden) -> QuerySet[Place]:
-    """Places that can be put back, the latest removed first."""
+    """Return places that can be restored, the latest first."""
     return Place.everything.filter(garden=garden, removed_at__isnull=False).order_by("-removed_at")
 
 
 def first_overlap(periods: QuerySet[CoverPeriod], first: date, last: date | None) -> CoverPeriod | None:
-    """The first of some periods that shares a day with those from first to last; without a last day, with all to come."""
+    """Return the first period that overlaps the days from first to last (None: open-ended)."""
     meant = CoverPeriod(first=first, last=last)
     return next((other for other in periods.select_related("place") if overlap(meant, other)), None)
 
 
 def in_the_way(meant: CoverPeriod, others: Iterable[CoverPeriod]) -> CoverPeriod | None:
-    """What has to come off a bed before a cover can go on, None: nothing. One film lies on its soil; above it stand two covers
-    at most, one over the other, and no cover stands over itself."""
+    """Return the cover that has to be removed before another can go on, None if there is none.
+
+    A bed has room for one film on its soil and two different covers above it.
+    """
     films, layered = offered.films(), offered.layered()
     is_film = meant.cover in films
     there = [other for other in others if (other.cover in films) == is_film and overlap(meant, other)]
@@ -82,7 +84,7 @@ def in_the_way(meant: CoverPeriod, others: Iterable[CoverPeriod]) -> CoverPeriod
 
 
 def overlap(period: CoverPeriod, other: CoverPeriod) -> bool:
-    """Whether two periods share a day."""
+    """Return whether two periods overlap."""
     before = other.last is not None and other.last < period.first
     after = period.last is not None and period.last < other.first
     return not (before or after)
@@ -90,8 +92,11 @@ def overlap(period: CoverPeriod, other: CoverPeriod) -> bool:
 
 @dataclass(frozen=True)
 class PlaceCover:
-    """A cover over a place. item: which of the garden's own, None: not told; period: its dated record, None: the usual cover of
-    the place's kind; first, last: its days, None: always there, still there."""
+    """A cover over a place.
+
+    `item` is the garden's own cover if known. `period` is its record, None for the usual cover of that kind of place.
+    `first` and `last` are None for an open beginning or end.
+    """
 
     key: str
     item: Cover | None = None
@@ -99,26 +104,26 @@ class PlaceCover:
 
     @property
     def first(self) -> date | None:
-        """Its first day."""
+        """First day."""
         return self.period.first if self.period else None
 
     @property
     def last(self) -> date | None:
-        """Its last day."""
+        """Last day."""
         return self.period.last if self.period else None
 
     @property
     def covered_m(self) -> float | None:
-        """How much of the bed's length lies beneath it: as it is told, or as long as one's own is; None: not told."""
+        """Length of the bed that it covers, as recorded or by its own length, None if unknown [m]."""
         written = None if self.period is None else self.period.covered_m
         return written or (self.item.length_m if self.item else None)
 
     def stands_on(self, day: date) -> bool:
-        """Whether it is there on a day."""
+        """Return whether it is there on a day."""
         return (self.first is None or self.first <= day) and (self.last is None or day <= self.last)
 
     def lies_under(self, other: PlaceCover) -> bool:
-        """Whether the other one stands over it on any day."""
+        """Return whether another stands over it on any day."""
         heights = offered.cover_heights_m()
         lower = (heights.get(self.key, 0.0), self.first or date.min) < (heights.get(other.key, 0.0), other.first or date.min)
         apart = (self.last and other.first and self.last < other.first) or (
@@ -128,12 +133,12 @@ class PlaceCover:
 
     @property
     def name(self) -> str:
-        """What its people call it, or the name of its kind."""
+        """The garden's own name for it, or that of its kind."""
         return self.item.name if self.item else dict(offered.cover_names()).get(self.key, self.key)
 
 
 def covers_of(place: Place) -> list[PlaceCover]:
-    """All that ever stood over it or will, the first to come first."""
+    """Return all covers of a place, past and planned, earliest first."""
     periods = sorted(place.cover_periods.all(), key=lambda period: (period.first, period.pk or 0))
     if periods:
         return [PlaceCover(period.cover, period.item, period) for period in periods]
@@ -142,8 +147,7 @@ def covers_of(place: Place) -> list[PlaceCover]:
 
 
 def usual_period(place: Place, today: date) -> CoverPeriod | None:
-    """The cover that a place of its kind always has as a dated one, unsaved: it has stood there for a year. None: there is
-    none, or dated ones are noted."""
+    """Return the usual cover of a place as an unsaved period of a year, None if there is none or others are recorded."""
     usual = next((cover.key for cover in covers_of(place) if cover.period is None), None)
     if usual is None:
         return None
@@ -152,31 +156,31 @@ def usual_period(place: Place, today: date) -> CoverPeriod | None:
 
 
 def covers_on(place: Place, day: date) -> list[PlaceCover]:
-    """What is over it on a day, the highest first, films on the soil last."""
+    """Return the covers on a day, the highest first and films on the soil last."""
     heights = offered.cover_heights_m()
     there = [cover for cover in covers_of(place) if cover.stands_on(day)]
     return sorted(there, key=lambda cover: -heights.get(cover.key, 0.0))
 
 
 def cover_on(place: Place, day: date) -> PlaceCover | None:
-    """The uppermost of them."""
+    """Return the highest cover on a day."""
     return next(iter(covers_on(place, day)), None)
 
 
 def covers_below(place: Place, day: date) -> list[PlaceCover]:
-    """Covers with room beneath them that stand under the uppermost one."""
+    """Return covers with space beneath them under the highest one."""
     films = offered.films()
     return [cover for cover in covers_on(place, day)[1:] if cover.key not in films]
 
 
 def roofs_from(place: Place, today: date) -> list[PlaceCover]:
-    """Covers with room beneath them that are on or will come, the first to come first."""
+    """Return present and future covers with space beneath them, earliest first."""
     films = offered.films()
     return [cover for cover in covers_of(place) if (cover.last is None or cover.last >= today) and cover.key not in films]
 
 
 def place_or_404(request: GardenRequest, place_id: int) -> Place:
-    """A place of this garden; those of others do not exist."""
+    """Return a place of this garden or raise Http404."""
     place = request.garden.places.filter(pk=place_id).first()
     if place is None:
         raise Http404

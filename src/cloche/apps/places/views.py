@@ -35,13 +35,13 @@ T = TypeVar("T")
 
 @in_garden
 def new_place(request: GardenRequest) -> HttpResponse:
-    """Add a place to the walk."""
+    """Add a place."""
     return _place_form(request, Place(garden=request.garden))
 
 
 @in_garden
 def first_places(request: GardenRequest) -> HttpResponse:
-    """Many places in one go, by kind."""
+    """Add several places at once."""
     form = FirstPlacesForm(request.POST or None)
     made = _within_limits(form, lambda: make_places(request.garden, form.counts())) if form.is_valid() else None
     if made is not None:
@@ -54,7 +54,7 @@ def first_places(request: GardenRequest) -> HttpResponse:
 
 
 def _within_limits(form: BaseForm, save: Callable[[], T]) -> T | None:
-    """What saving gives; where the garden is full the form says so, and None."""
+    """Return what saving returns, or None with an error in the form if the garden is full."""
     try:
         return save()
     except ValidationError as full:
@@ -68,7 +68,7 @@ def _so_many(made: list[Place]) -> str:
 
 @in_garden
 def edit_place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Change a place."""
+    """Edit a place."""
     return _place_form(request, place_or_404(request, place_id))
 
 
@@ -84,7 +84,7 @@ def _place_form(request: GardenRequest, place: Place) -> HttpResponse:
 @require_POST
 @in_garden
 def move_place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Earlier or later in the walk."""
+    """Move a place in the walking order."""
     flows.move_place(place_or_404(request, place_id), -1 if "earlier" in request.POST else 1)
     return redirect("garden", request.garden.pk)
 
@@ -92,7 +92,7 @@ def move_place(request: GardenRequest, place_id: int) -> HttpResponse:
 @require_POST
 @in_garden
 def remove_place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Take a place off; the garden's page offers to put it back."""
+    """Remove a place."""
     place = place_or_404(request, place_id)
     flows.remove_place(place)
     messages.success(request, _("{name} removed with its readings. You can restore it below.").format(name=place.name))
@@ -102,7 +102,7 @@ def remove_place(request: GardenRequest, place_id: int) -> HttpResponse:
 @require_POST
 @in_garden
 def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Undo a removal."""
+    """Restore a place."""
     place = place_selectors.removed_places(request.garden).filter(pk=place_id).first()
     if place is None:
         raise Http404
@@ -122,7 +122,7 @@ def new_cover(request: GardenRequest, place_id: int) -> HttpResponse:
 
 @in_garden(writing=LOGS, own=row_of("places.CoverPeriod", "cover_id"))
 def edit_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
-    """Change a cover period."""
+    """Edit a cover period."""
     place = place_or_404(request, place_id)
     return _cover_form(request, place, _period(place, cover_id))
 
@@ -140,7 +140,7 @@ def _cover_form(request: GardenRequest, place: Place, period: CoverPeriod) -> Ht
 
 
 def kept(form: CoverForm) -> bool:
-    """Keep a valid form's cover period; where the cover is on another bed the form says so."""
+    """Save the cover period of a valid form, or show in the form that the cover is on another bed."""
     try:
         flows.save_cover(form.save(commit=False), form.usual_beside)
     except flows.OnAnotherBed as taken:
@@ -152,7 +152,7 @@ def kept(form: CoverForm) -> bool:
 @require_POST
 @in_garden(writing=LOGS)
 def take_cover_off(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
-    """Yesterday was its last day on; one that went on today goes altogether."""
+    """End a cover period yesterday, or delete it if it began today."""
     place = place_or_404(request, place_id)
     period, today = _period(place, cover_id), clock.today(request.garden.timezone)
     if period.first >= today:
@@ -170,7 +170,7 @@ def take_cover_off(request: GardenRequest, place_id: int, cover_id: int) -> Http
 @require_POST
 @in_garden(writing=LOGS, own=row_of("places.CoverPeriod", "cover_id"))
 def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpResponse:
-    """Strike a cover period out, as if it had never been."""
+    """Delete a cover period."""
     place = place_or_404(request, place_id)
     period = flows.remove_cover(place, cover_id)
     if period is None:
@@ -186,7 +186,7 @@ def remove_cover(request: GardenRequest, place_id: int, cover_id: int) -> HttpRe
 @require_POST
 @in_garden(writing=LOGS)
 def add_operation(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Write down what was done."""
+    """Record work on a place."""
     place = place_or_404(request, place_id)
     form = OperationForm(request.POST, units=selectors.units_of(request.user), place=place)
     if not form.is_valid():
@@ -200,7 +200,7 @@ def add_operation(request: GardenRequest, place_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS)
 def air_place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """The cover was opened or shut just now: one tap."""
+    """Record that the cover was opened or closed now."""
     place = place_or_404(request, place_id)
     work = Work.OPENED if "opened" in request.POST else Work.SHUT
     noted = flows.note_operation(place, work, clock.now())
@@ -212,7 +212,7 @@ def air_place(request: GardenRequest, place_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("places.Operation", "operation_id"))
 def remove_operation(request: GardenRequest, place_id: int, operation_id: int) -> HttpResponse:
-    """Strike it out."""
+    """Delete a record of work."""
     place = place_or_404(request, place_id)
     if not flows.remove_operation(place, operation_id):
         raise Http404

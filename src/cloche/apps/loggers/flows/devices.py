@@ -22,7 +22,7 @@ from cloche.bridge.values import border
 
 
 def let_device_in(garden: Garden, name: str, unit: str, person: User | None) -> tuple[Device, str]:
-    """A new device and its token, which can be shown only now."""
+    """Create a device and return it with its token, which is shown only now."""
     token = new_token()
     device = Device.objects.create(
         garden=garden, name=name, unit=unit, fingerprint=fingerprint(token), made_by=person, made_at=clock.now()
@@ -31,7 +31,7 @@ def let_device_in(garden: Garden, name: str, unit: str, person: User | None) -> 
 
 
 def renew_token(device: Device) -> str:
-    """Another token; the old one ends at once. A device that was shut out is let in again."""
+    """Replace the token and invalidate the old one. A revoked device gains access again."""
     token = new_token()
     device.fingerprint, device.revoked_at = fingerprint(token), None
     device.save(update_fields=["fingerprint", "revoked_at"])
@@ -39,15 +39,14 @@ def renew_token(device: Device) -> str:
 
 
 def shut_out(device: Device) -> None:
-    """Its token ends at once; what it sent stays."""
+    """Revoke the token of a device; its readings remain."""
     device.revoked_at = clock.now()
     device.save(update_fields=["revoked_at"])
 
 
 @transaction.atomic
 def deploy(device: Device, channel: str, where: Place | Room, depth_m: float = 0.0, in_air: bool = False) -> Probe:
-    """Say where a channel sticks, or in whose air it hangs. Moved, what it sent before stays with the place where it stuck
-    then."""
+    """Set where a channel measures. Earlier values stay with the place where it was then."""
     now, to = clock.now(), {"place": where, "room": None, "depth_m": depth_m, "in_air": in_air}
     if isinstance(where, Room):
         to = {"place": None, "room": where, "depth_m": 0.0, "in_air": True}
@@ -67,7 +66,7 @@ def deploy(device: Device, channel: str, where: Place | Room, depth_m: float = 0
 
 @transaction.atomic
 def retrieve(probe: Probe) -> None:
-    """The channel measures nothing any more; what it sent stays."""
+    """End the use of a channel; its readings remain."""
     if probe.last_at is None:
         probe.delete()
         return
@@ -87,12 +86,12 @@ def shape_of(mapping: MessageMapping) -> Shape:
 
 
 def topics() -> set[str]:
-    """All that is to be listened to."""
+    """Return all topics to subscribe to."""
     return set(_let_in().exclude(topic="").values_list("topic", flat=True))
 
 
 def mappings_for(topic: str) -> list[MessageMapping]:
-    """Those whose topic a message has."""
+    """Return the mappings whose topic matches that of a message."""
     mappings = _let_in().exclude(topic="").select_related("device__garden").order_by("pk")
     # Whoever was first to listen below a name has it; another garden's mapping of it, from an archive say, hears nothing.
     owner = next((mapping.device.garden_id for mapping in mappings if root_of(mapping.topic) == root_of(topic)), None)
@@ -100,18 +99,18 @@ def mappings_for(topic: str) -> list[MessageMapping]:
 
 
 def root_of(topic: str) -> str:
-    """Return the first level of a topic. It belongs to one garden."""
+    """Return the first level of a topic, which belongs to one garden."""
     return topic.partition("/")[0]
 
 
 def belongs_elsewhere(topic: str, garden: Garden) -> bool:
-    """Whether another garden was first to listen to topics that begin with the same name."""
+    """Return whether another garden was the first to use topics with the same first level."""
     first = _let_in().filter(Q(topic=root_of(topic)) | Q(topic__startswith=f"{root_of(topic)}/")).order_by("pk").first()
     return first is not None and first.device.garden_id != garden.pk
 
 
 def mapping_over_http(device: Device) -> MessageMapping | None:
-    """How a device's messages over HTTP read."""
+    """Return the mapping of a device for messages over HTTP."""
     return device.mappings.filter(topic="").first()
 
 
@@ -120,8 +119,10 @@ def _let_in() -> QuerySet[MessageMapping]:
 
 
 def take_message(mapping: MessageMapping, payload: bytes, topic: str = "") -> Taken:
-    """Keep the values of a message; raises Unreadable. A channel without a place is remembered, to be given one: of all that a
-    broker carries, some are of no concern to the garden."""
+    """Store the values of a message. Raises Unreadable.
+
+    A channel without a place is remembered so that one can be set; not everything on a broker concerns the garden.
+    """
     named = channel_in(topic, mapping.topic) if mapping.topic else ""
     sent = values_of(shape_of(mapping), payload, named)
     taken = take_in(mapping.device, sent)
@@ -139,7 +140,7 @@ KEPT, MOST_ROWS = timedelta(days=30), 1_000
 
 @transaction.atomic
 def keep_aside(payload: bytes, reason: str, device: Device | None) -> RefusedMessage:
-    """What came, how it began and why it was not taken. What an unknown sender says is not kept, only that it came."""
+    """Store a refused message with its reason. Of an unknown sender, only that it came is stored."""
     sample = TOKEN.sub('"token": "…"', payload[:1200].decode("utf-8", "replace"))
     sample = border.one_line(sample)[:400] if device else ""
     garden = device.garden if device else None
@@ -149,7 +150,7 @@ def keep_aside(payload: bytes, reason: str, device: Device | None) -> RefusedMes
 
 
 def prune_aside() -> int:
-    """Forget what is a month old, and the oldest of too many."""
+    """Delete refused messages older than a month and the oldest beyond a limit."""
     old, _ = RefusedMessage.objects.filter(at__lt=turns.database_now() - KEPT).delete()
     beyond = list(RefusedMessage.objects.order_by("-at").values_list("pk", flat=True)[MOST_ROWS:])
     more, _ = RefusedMessage.objects.filter(pk__in=beyond).delete()

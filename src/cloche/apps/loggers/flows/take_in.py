@@ -32,7 +32,7 @@ MOST_DRIFT_S = 2_000_000_000
 
 @dataclass(frozen=True)
 class Sent:
-    """One value as sent. at: by the device's clock; None: this moment."""
+    """One value as sent. `at` is the time on the device’s clock, None for now."""
 
     channel: str
     temperature: float
@@ -41,7 +41,7 @@ class Sent:
 
 @dataclass(frozen=True)
 class Refused:
-    """A value that was not taken: its number in what was sent, a code for machines, a sentence for people."""
+    """A refused value: its index, a code for machines and a sentence for people."""
 
     index: int
     code: str
@@ -50,7 +50,7 @@ class Refused:
 
 @dataclass(frozen=True)
 class Taken:
-    """How it went. known: here already; faulty: kept, but no measurement."""
+    """The result. `known` counts values already stored, `faulty` those stored but not used."""
 
     kept: int
     known: int
@@ -60,7 +60,7 @@ class Taken:
 
 @dataclass
 class _Rows:
-    """Columns on their way into the table."""
+    """Columns on their way to the table."""
 
     probe: list[int] = field(default_factory=list)
     at_s: list[int] = field(default_factory=list)
@@ -68,9 +68,9 @@ class _Rows:
 
 
 def take_in(device: Device, sent: Sequence[Sent], unit: str = "", sent_at: datetime | None = None) -> Taken:
-    """Keep what a device sends. unit: C, F or K, else the device's own; sent_at: what time the device thinks it is.
+    """Store what a device sends.
 
-    Sending the same again changes nothing. Values that cannot be taken come back with their reason; the others are kept.
+    `unit` is C, F or K, or else that of the device; `sent_at` is the present time on the device’s clock.
     """
     now = clock.now()
     drift_s = round((sent_at - now).total_seconds()) if sent_at else 0
@@ -135,7 +135,7 @@ def _why_not(
 
 
 def _stuck_then(probes: list[Probe], at: datetime) -> Probe:
-    """The probe that the channel was when a value was taken; what is older than all of them belongs to the first."""
+    """Return the position of the channel when a value was taken, the first one for older values."""
     for probe in probes:
         if (probe.since is None or probe.since <= at) and (probe.until is None or at < probe.until):
             return probe
@@ -169,7 +169,7 @@ FROM spaced GROUP BY probe_id
 
 @dataclass(frozen=True)
 class _Fresh:
-    """What is new of a probe. gap: usual time between two; sound: its first and last that are no fault, the last's value."""
+    """New values of a probe: `gap` is its usual interval, `sound` its first and last valid times with the last value."""
 
     probe_id: int
     number: int
@@ -188,7 +188,7 @@ WHERE abs(r.shift_s - %(shift)s) >= %(drift)s AND r.temperature_c::real <> t ORD
 
 
 def _insert_clashing(rows: _Rows, values_c: list[float], faults: list[int], shift_s: int) -> list[_Fresh]:
-    """Values under a device time that was sent before, while the device's clock was wrong, and that are others than those then.
+    """Insert values whose device time was already used while its clock was wrong.
 
     A device whose clock was put back lives through the same hours twice. The second value is kept a microsecond later, so
     that each is still kept once; returns what is new of each probe.
@@ -202,10 +202,9 @@ def _insert_clashing(rows: _Rows, values_c: list[float], faults: list[int], shif
 
 
 def _insert(rows: _Rows, values_c: list[float], faults: list[int], shift_s: int, late: int = 0) -> list[_Fresh]:
-    """New values into the table and their hours into the sums, in one statement; returns what is new of each probe. late:
-    microseconds by which they are kept later than the device says.
+    """Insert new values and update the hourly sums in one statement, and return what is new of each probe.
 
-    Columns go as text of whole numbers: a message holds 20,000 values, and each spared step counts as often.
+    `late` is the time in microseconds added to the device time.
     """
     if not rows.at_s:
         return []
@@ -221,7 +220,7 @@ def _column(values: Sequence[float]) -> str:
 
 
 def _note(kept: list[_Fresh]) -> None:
-    """Remember each probe's newest value, its pace, and that its place has something new.
+    """Record each probe's latest value and interval, and that its place has new data.
 
     A place is worked out again once an hour at most for what comes in as it is measured: its forecast rests on hours.
     """
@@ -245,7 +244,7 @@ def _note(kept: list[_Fresh]) -> None:
 
 
 def _matters(new: _Fresh, before: datetime | None) -> bool:
-    """Whether a forecast could differ for it: something sound that came late, or is of another hour than the newest before."""
+    """Return whether a forecast could change: a late valid value, or one in a new hour."""
     if new.first_sound is None or new.last_sound is None:
         return False
     return before is None or new.first_sound < before or _hour(new.last_sound) != _hour(before)
