@@ -2,6 +2,8 @@
 
 MEMBERS = 40
 """Courses of weather and ground that every probability counts."""
+BAND = (0.1, 0.5, 0.9)
+"""Quantiles of everything that is told as a band: eight times in ten it lies between the outer two."""
 FIELD_STEP_H = 2
 """Hours between two columns of the field of soil by depth."""
 PAST_D = 60

@@ -17,7 +17,7 @@ def main() -> None:
     """Send one request and write the answer."""
     address, most = limited()
     if not address.startswith(("http://", "https://")):
-        refuse("It is not asked over HTTP.")
+        refuse("Its address does not begin with http:// or https://.")
     request = urllib.request.Request(address, headers={"Accept": "application/json", "User-Agent": "cloche"})  # noqa: S310
     try:
         with urllib.request.urlopen(request, timeout=QUIET_S) as answer:  # noqa: S310 - HTTP only
@@ -27,7 +27,7 @@ def main() -> None:
     except (OSError, ValueError) as lost:
         refuse(f"It does not answer ({type(lost).__name__}).")
     except Exception as odd:  # noqa: BLE001 - http.client's own errors share no parent; the sentence is all that is wanted
-        refuse(f"It does not speak HTTP ({type(odd).__name__}).")
+        refuse(f"Its answer is not valid HTTP ({type(odd).__name__}).")
     if len(data) > int(most):
         refuse(f"Its answer is larger than {int(most) / 1e6:.0f} MB.")
     sys.stdout.buffer.write(data)

@@ -23,7 +23,7 @@ def small_jpeg(data: bytes) -> bytes:
             warnings.simplefilter("error", Image.DecompressionBombWarning)
             image = Image.open(io.BytesIO(data), formats=KINDS)
             if image.width * image.height > MOST_PX:
-                raise NoPicture(f"The picture has {image.width} × {image.height} dots; that is too large.")
+                raise NoPicture(f"The picture has {image.width} × {image.height} pixels, which is too many.")
             upright = ImageOps.exif_transpose(image).convert("RGB")
         upright.thumbnail((SIDE_PX, SIDE_PX))
         out = io.BytesIO()

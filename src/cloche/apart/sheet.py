@@ -23,7 +23,7 @@ def main() -> None:
         _refuse_bomb(data, most_bytes)
     rows = _rows(data, most_columns, most_cells)
     if len(rows) > most_rows + 1:
-        refuse(f"The sheet has more than {most_rows:,} rows: split it, by year for instance.")
+        refuse(f"The sheet has more than {most_rows:,} rows. Split it, for example by year.")
     out = io.TextIOWrapper(sys.stdout.buffer, "utf-8", newline="")
     csv.writer(out).writerows([_written(cell) for cell in row] for row in rows)
     out.flush()
@@ -36,14 +36,14 @@ def _rows(data: bytes, most_columns: int, most_cells: int) -> list[list[Any]]:
         book = CalamineWorkbook.from_filelike(io.BytesIO(data))
         sheets = [book.get_sheet_by_name(name) for name in book.sheet_names]
     except (CalamineError, OSError):
-        refuse("This is no spreadsheet that can be read. Save it as xlsx, ods or CSV.")
+        refuse("This file is not a readable spreadsheet. Save it as xlsx, ods or CSV.")
     largest = max(sheets, key=lambda sheet: sheet.height, default=None)
     if largest is None:
         return []
     if largest.width > most_columns:
-        refuse(f"The sheet has {largest.width:,} columns; up to {most_columns} are taken. Leave out those that do not count.")
+        refuse(f"The sheet has {largest.width:,} columns; the limit is {most_columns}. Remove those that are not needed.")
     if largest.width * largest.height > most_cells:
-        refuse(f"The sheet has {largest.width * largest.height:,} cells; up to {most_cells:,} are taken. Split it by year.")
+        refuse(f"The sheet has {largest.width * largest.height:,} cells; the limit is {most_cells:,}. Split it by year.")
     return list(largest.to_python(skip_empty_area=True))
 
 
@@ -55,7 +55,7 @@ def _refuse_bomb(data: bytes, most_bytes: int) -> None:
                 if _unpacked(packed, part, most_bytes) > most_bytes:
                     refuse("This file is too large once unpacked. Split it by year.")
     except (zipfile.BadZipFile, NotImplementedError, RuntimeError, OSError, ValueError, EOFError):
-        refuse("The file is damaged or locked with a password: it cannot be unpacked.")
+        refuse("The file is damaged or protected by a password, so it cannot be unpacked.")
 
 
 def _unpacked(packed: zipfile.ZipFile, part: zipfile.ZipInfo, most_bytes: int) -> int:

@@ -46,17 +46,17 @@ def main() -> None:
         with zipfile.ZipFile(source) as packed:
             entries = packed.infolist()
             if len(entries) > MOST_ENTRIES:
-                refuse(f"The archive has {len(entries):,} entries; that is too many.")
+                refuse(f"The archive has {len(entries):,} entries, which is too many.")
             for part in entries:
                 limit = description if part.filename == DESCRIPTION else _limit(part.filename, most)
                 if limit:
                     _unpack(packed, part, Path(folder), limit, budget)
     except zipfile.BadZipFile:
-        refuse("This is no zip file, or a damaged one.")
+        refuse("This is not a zip file, or it is damaged.")
     except (RuntimeError, NotImplementedError):
-        refuse("The archive is locked with a password, or packed in a way that is not known here.")
+        refuse("The archive is protected by a password or uses an unknown compression.")
     except (zlib.error, EOFError, ValueError, UnicodeError):
-        refuse("The archive is damaged: an entry of it cannot be unpacked.")
+        refuse("The archive is damaged: one of its entries cannot be unpacked.")
 
 
 def _limit(name: str, most: dict[re.Pattern[str], int]) -> int:

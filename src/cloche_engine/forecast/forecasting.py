@@ -21,10 +21,10 @@ from cloche_engine.forecast.steps import KnownWeather, Observed, Run, midnight
 from cloche_engine.forecast.watching import growing_in, watch
 from cloche_engine.forecast.weather import climate, known_days
 from cloche_engine.inputs import CoverSpan, ForecastInputs
-from cloche_engine.layout import FIELD_STEP_H, MEMBERS, NEAR_PAST_D, PAST_D, PROFILE_M
+from cloche_engine.layout import BAND, FIELD_STEP_H, MEMBERS, NEAR_PAST_D, PAST_D, PROFILE_M
 from cloche_engine.local_time import midnight_of, standard_offset_h
 from cloche_engine.packing import short
-from cloche_engine.protection.cover_benefit import even_lows_c, felt_c
+from cloche_engine.protection.cover_benefit import daily, even_lows_c, felt_c
 from cloche_engine.results import (
     CropDays,
     ForecastResult,
@@ -41,7 +41,6 @@ from cloche_engine.weather.record import DailyRecord, Site
 from cloche_engine.weather.scenarios import scenarios
 
 NEAR_D = 14
-BAND = (0.1, 0.5, 0.9)
 BAND_AT_D = (1, 3, 7, 14)
 PROBED_M = 0.10
 LIGHT = 1.15
@@ -54,8 +53,7 @@ def summary(inputs: ForecastInputs, run: Run, weather: KnownWeather, observed: O
     first, last = (run.run_up_d - NEAR_PAST_D) * 24, (run.run_up_d + NEAR_D) * 24
     soil = run.soil_c(inputs.seed_depth_m)
     near = np.quantile(soil[first:last], BAND, axis=1)
-    daily = soil.reshape(-1, 24, soil.shape[1]).mean(axis=1)
-    far = np.quantile(daily[run.run_up_d :], BAND, axis=1)
+    far = np.quantile(daily(soil)[run.run_up_d :], BAND, axis=1)
     width = (far[2] - far[0]) / 2
     # Yesterday's weather is known: where the members differ there, it is the place that is not.
     yesterday = slice((run.run_up_d - 1) * 24, run.run_up_d * 24)

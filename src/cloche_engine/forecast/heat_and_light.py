@@ -10,9 +10,10 @@ from numpy.typing import NDArray
 from cloche_engine.forecast.heating import lamp_of, plug_w, window_of
 from cloche_engine.forecast.steps import Run
 from cloche_engine.inputs import ForecastInputs, HeatSpan, LampSpan, OnHotbed
-from cloche_engine.layout import MEMBERS
+from cloche_engine.layout import BAND, MEMBERS
 from cloche_engine.light.window import behind_glass_w_m2, daily_mol
 from cloche_engine.packing import short
+from cloche_engine.protection.cover_benefit import daily
 from cloche_engine.results import HeatOutlook, LightOutlook, Triple
 from cloche_engine.soil.physical import Variant
 from cloche_engine.weather.sun import day_length_h
@@ -20,15 +21,8 @@ from cloche_engine.weather.sun import day_length_h
 Array = NDArray[np.float64]
 AHEAD_D = 14
 """Days for which heat is told; light for twice as many."""
-
-
 LIGHT_D, TEN_H = 182, 10.0
 """Days for which the window's light is told by the week; day length below which growth pauses (common practice, no source)."""
-
-
-BAND = (0.1, 0.5, 0.9)
-
-
 WITHIN_K = 1.0
 
 
@@ -116,11 +110,6 @@ def around_c(run: Run) -> list[float]:
 def is_on(span: HeatSpan | LampSpan | OnHotbed, day: date) -> bool:
     """Return whether something is there on a day."""
     return (span.first is None or span.first <= day) and (span.last is None or day <= span.last)
-
-
-def daily(hourly: NDArray[np.floating]) -> Array:
-    """Return daily means, (days, members)."""
-    return np.asarray(hourly.reshape(len(hourly) // 24, 24, -1).mean(axis=1), dtype=np.float64)
 
 
 def triples(values: Array) -> list[Triple]:

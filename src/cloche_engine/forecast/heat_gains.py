@@ -13,7 +13,6 @@ from cloche_engine.covers.periods import CoverPeriod
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.crops.grown import crop_of, with_values
 from cloche_engine.forecast.batches import Learned, batch_outlook
-from cloche_engine.forecast.heat_and_light import daily
 from cloche_engine.forecast.heating import INTO_TRAY, ROOTS_M, USUAL_W_M2
 from cloche_engine.forecast.outlooks import SOWING_DEPTHS_M, nearest_depth
 from cloche_engine.forecast.places import ALWAYS_H, Situation, local_weather
@@ -25,6 +24,7 @@ from cloche_engine.inputs import ForecastInputs, SownBatch
 from cloche_engine.layout import MEMBERS
 from cloche_engine.packing import short
 from cloche_engine.protection import cover_benefit
+from cloche_engine.protection.cover_benefit import daily
 from cloche_engine.queries import HeatGain, HeatQuery, OutdatedSnapshot
 from cloche_engine.soil.physical import Variant
 from cloche_engine.soil.simulate import Trajectory

@@ -22,6 +22,7 @@ from cloche_engine.hazards import ventilation
 from cloche_engine.hazards.air_limits import Limits, Stage, cold_c, limits_of, off_night_c
 from cloche_engine.hazards.frost import NightWay, likeliest
 from cloche_engine.inputs import Day, ForecastInputs, SetOut
+from cloche_engine.layout import BAND
 from cloche_engine.local_time import standard_offset_h
 from cloche_engine.packing import short
 from cloche_engine.places.kinds import INDOORS, place_kinds
@@ -41,7 +42,7 @@ from cloche_engine.results import (
 )
 from cloche_engine.soil.physical import Checkpoint, Covers
 from cloche_engine.weather.record import HourlyWeather
-from cloche_engine.windows.limits import BAND, SEEDLING_D
+from cloche_engine.windows.limits import SEEDLING_D
 
 DAYS = 3
 HOURS = DAYS * 24 + 9

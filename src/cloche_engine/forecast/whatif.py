@@ -20,7 +20,7 @@ from cloche_engine.germination.pooling import stands
 from cloche_engine.germination.steady import FIELD_FACTOR, field_factors
 from cloche_engine.hazards.air_limits import off_night_c
 from cloche_engine.inputs import ForecastInputs
-from cloche_engine.layout import MEMBERS, PROFILE_M, SANDBOX_M
+from cloche_engine.layout import BAND, MEMBERS, PROFILE_M, SANDBOX_M
 from cloche_engine.packing import short
 from cloche_engine.protection import cover_benefit
 from cloche_engine.protection.cover_benefit import emerging
@@ -32,7 +32,7 @@ from cloche_engine.soil.place import AnnualWave, Place
 from cloche_engine.soil.simulate import Trajectory, simulate
 from cloche_engine.weather.hourly import hours_of
 from cloche_engine.weather.record import DailyRecord, Site
-from cloche_engine.windows.limits import BAND, never_up_d
+from cloche_engine.windows.limits import never_up_d
 
 LOOKED_D = 45
 """Days under the cover that are looked at."""

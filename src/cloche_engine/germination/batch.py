@@ -15,6 +15,7 @@ from scipy.special import ndtr
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.germination.emergence import SeedBed, develop, share_up
 from cloche_engine.germination.steady import FIELD_FACTOR, FIELD_LOG_SD, depth_need, depth_share, felt_by_lots, in_soil
+from cloche_engine.layout import BAND
 
 Array = NDArray[np.float64]
 
@@ -29,7 +30,6 @@ SILENCE = 0.05
 """Still nothing when fewer than one good sowing in twenty would be so late means failure."""
 UNCOUNTED = 20
 DRAWS = 400
-BAND = (0.1, 0.5, 0.9)
 
 
 @dataclass(frozen=True)

@@ -149,7 +149,7 @@ def felt_by_lots(soil_c: NDArray[np.float64], pace: NDArray[np.float64]) -> NDAr
 
 
 def field_factors(middle: float, log_sd: float, members: int, seed: int) -> NDArray[np.float64]:
-    """Return a factor by which soil is slower than the laboratory for every scenario.
+    """Return for every scenario how many times slower seed is in soil than in the laboratory.
 
     The values cover a log-normal evenly, in random order.
 

@@ -76,7 +76,7 @@ def place_kinds() -> dict[str, PlaceKind]:
 
 
 USUAL_COVER = {key: kind.usual_cover for key, kind in place_kinds().items() if kind.usual_cover}
-"""What stands over a place of a kind when no dated cover is noted."""
+"""Key of the cover assumed over each kind of place where no cover is recorded."""
 
 
 NEVER_OPENED = tuple(key for key, kind in cover_kinds().items() if not kind.opened or kind.goes_over == "tray")

@@ -10,9 +10,10 @@ from numpy.typing import NDArray
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.germination.emergence import SeedBed, develop, hours_to_emergence, share_up, sowing_hour
 from cloche_engine.germination.steady import felt_by_lots, in_soil
+from cloche_engine.layout import BAND
 from cloche_engine.protection.timetable import off_from
 from cloche_engine.soil.simulate import Trajectory
-from cloche_engine.windows.limits import BAND, FRACTIONS
+from cloche_engine.windows.limits import FRACTIONS
 from cloche_engine.windows.series import lowest_ahead, mean_ahead
 
 OPEN_COLDER_K = 1.5

@@ -270,7 +270,7 @@ class _Problem:
         return _between(trajectory, hour, self.which, 0.5), _between(daily, hour / 24, self.which, 0.5), under
 
     def seen(self, z: Array, unlogged_sd: float) -> _Seen:
-        """Simulate the course and its derivative at z in one run."""
+        """Simulate the course and its derivatives for the parameters z in one run."""
         key = z.tobytes(), unlogged_sd
         if key not in self.memory:
             inward = np.where(z > 0, -STEP, STEP)

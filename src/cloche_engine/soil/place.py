@@ -52,7 +52,7 @@ class AnnualWave:
         return cls(float(np.mean(monthly_c)) + GROUND_ABOVE_AIR_K, float(abs(wave)), float(warmest))
 
     def at(self, day_of_year: ArrayLike, depth_m: ArrayLike) -> Array:
-        """Return the temperature at days of the year and depths, which are broadcast together [°C].
+        """Return the temperature for days of the year and depths, broadcast against each other [°C].
 
         Parameters
         ----------

@@ -8,13 +8,13 @@ from datetime import date, timedelta
 import numpy as np
 from numpy.typing import NDArray
 
+from cloche_engine.layout import BAND
 from cloche_engine.weather.record import DailyRecord
 
 Array = NDArray[np.float64]
 
 FROST_C = 0.0
 MIDSUMMER = {"north": (7, 15), "south": (1, 15)}
-BAND = (0.1, 0.5, 0.9)
 REACH_D = 182
 
 

@@ -13,7 +13,6 @@ from cloche_engine.germination.steady import days_to_emergence
 FRACTIONS = (0.02, 0.1, 0.25, 0.5, 0.75, 0.9, 0.98)
 """Of those that come up, how many have shown: the points of the emergence curve."""
 HALF = FRACTIONS.index(0.5)
-BAND = (0.1, 0.5, 0.9)
 SENSIBLE = SURE = 0.8
 LEAST_IN_SOIL_D = {"hardy": 42.0, "half-hardy": 35.0, "tender": 25.0}
 MOST_IN_SOIL_D = 56.0

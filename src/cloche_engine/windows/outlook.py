@@ -13,8 +13,9 @@ from numpy.typing import NDArray
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.germination.emergence import hours_to_emergence, share_up, sowing_hour
 from cloche_engine.germination.steady import depth_share
+from cloche_engine.layout import BAND
 from cloche_engine.windows import judging, series
-from cloche_engine.windows.limits import BAND, FRACTIONS, HALF, SEEDLING_D, Limit
+from cloche_engine.windows.limits import FRACTIONS, HALF, SEEDLING_D, Limit
 from cloche_engine.windows.season import Bed, Season
 from cloche_engine.windows.spans import Failing, Window, best_days, main_limit, quick_and_full, windows
 from cloche_engine.windows.stages import counted

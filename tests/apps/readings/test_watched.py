@@ -86,8 +86,8 @@ def test_a_stations_days_come_in_once(inbox: Path, garden: Garden, signed_in: Cl
     watched.take_file(garden.pk, "station.txt")
     assert garden.weather.count() == 2
     given = signed_in.get(reverse("files", args=[garden.pk])).content.decode()
-    assert "imported 2 days." in given
-    assert "nothing new in it." in given
+    assert "Imported 2 days." in given
+    assert "Nothing new in this file." in given
 
 
 def test_a_table_waits_for_a_word_and_the_next_of_its_kind_needs_none(inbox: Path, garden: Garden) -> None:

@@ -307,7 +307,7 @@ def test_by_the_pages(signed_in: Client, full: Garden, person: User) -> None:
     assert Place.objects.filter(garden__people=person).count() == 6
     coming = signed_in.post(url, {"file": SimpleUploadedFile("garden.zip", b"rubbish")})["Location"]
     take_archive(archive_id=IncomingArchive.objects.get().pk)
-    assert "no zip file" in signed_in.get(coming).content.decode()
+    assert "not a zip file" in signed_in.get(coming).content.decode()
     assert not ArchivePart.objects.exists()
     assert Client().get(url).status_code == 302
 

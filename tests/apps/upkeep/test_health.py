@@ -131,7 +131,7 @@ def test_what_failed_is_told_with_its_next_try_and_can_be_tried_at_once(
     row = failures.note("place", ValueError("secret <b>"), task="forecasts.work_out", garden_id=garden.pk, place_id=place.pk)
     shown = page(signed_in, garden)
     assert "The forecast for North bed failed, tried at" in shown
-    assert str(failures.OWN_FAULT) in shown
+    assert failures.OWN_FAULT in shown
     assert "Next try at" in shown
     assert "secret &lt;b&gt;" in shown
     assert "place" in failures.waiting()

@@ -48,11 +48,8 @@ def join(request: HttpRequest, token: str) -> HttpResponse:
             return render(request, "accounts/join_ended.html", status=404)
         there = reverse("today", args=[invitation.garden.pk])
         response = redirect(there) if signed_in else _come_in(request, membership.user, form, there)
-        role = membership.get_role_display()
-        messages.success(
-            request,
-            _("You have joined {name} as {get_role_display}.").format(name=invitation.garden.name, get_role_display=role),
-        )
+        names = {"name": invitation.garden.name, "role": membership.get_role_display()}
+        messages.success(request, _("You have joined {name}. Your role: {role}.").format(**names))
         return response
     context = {"invitation": invitation, "form": form, "role": invitation.get_role_display()}
     return render(request, "accounts/join.html", context, status=INVALID if form.errors else 200)

@@ -53,13 +53,13 @@ def _line(watched_file: WatchedFile, garden: Garden, today: date) -> CameLine:
 
 def _text(watched_file: WatchedFile) -> str:
     if not watched_file.taken:
-        return _("not imported. {reason}").format(reason=watched_file.reason)
+        return _("Not imported: {reason}").format(reason=watched_file.reason)
     if not watched_file.kind:
-        return _("its typical year now gives the monthly normals.")
+        return _("Its typical year now provides the monthly normals.")
     added = (
-        _("imported {what}.").format(what=how_many(watched_file.kind, watched_file.added))
+        _("Imported {what}.").format(what=how_many(watched_file.kind, watched_file.added))
         if watched_file.added
-        else _("nothing new in it.")
+        else _("Nothing new in this file.")
     )
     if not watched_file.left_out:
         return added

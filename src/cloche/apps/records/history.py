@@ -17,7 +17,7 @@ from cloche.bridge.values.units import Units
 
 SHOWN = 60
 FROM = ("entered_by", "made_by")
-DID = {"+": lazy("recorded"), "~": "changed", "-": "removed"}
+DID = {"+": lazy("recorded"), "~": lazy("changed")}
 
 
 @dataclass(frozen=True)

@@ -233,7 +233,10 @@ def _trouble(failure: Failure, garden: Garden) -> Trouble:
         else _("Next try at {when}.").format(when=_when(failure.next_at, garden))
     )
     return Trouble(
-        failure.pk, _("{what}, tried {often}. {text}").format(what=what, often=often, text=failure.text), again, failure.detail
+        failure.pk,
+        _("{what}, tried {often}. {text}").format(what=what, often=often, text=_(failure.text)),
+        again,
+        failure.detail,
     )
 
 

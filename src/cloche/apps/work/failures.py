@@ -8,7 +8,7 @@ from collections.abc import Collection
 from datetime import datetime, timedelta
 
 from django.db import transaction
-from django.utils.translation import gettext_lazy as lazy
+from django.utils.translation import gettext_noop as noop
 
 from cloche.apps.work import turns
 from cloche.apps.work.models import Failure
@@ -20,7 +20,9 @@ LONGEST = WAITS[-1]
 KEPT = timedelta(days=30)
 MOST_ROWS = 2_000
 """Beyond these the oldest are pruned: a record of faults must not become one."""
-OWN_FAULT = lazy("This is a fault in Cloche.")
+OWN_FAULT = noop("This is a fault in Cloche.")
+LOST, LOST_AGAIN = noop("The worker ended half way."), noop("The worker ended half way, more than once.")
+"""Stored as they stand here, and translated for whoever reads them."""
 
 
 class Foreseen(Exception):
@@ -35,7 +37,7 @@ class Foreseen(Exception):
 @transaction.atomic
 def note(key: str, fault: BaseException, *, task: str, garden_id: int | None = None, place_id: int | None = None) -> Failure:
     """Count a failure and say when the work is tried again."""
-    text = str(fault) if isinstance(fault, Foreseen) else str(OWN_FAULT)
+    text = str(fault) if isinstance(fault, Foreseen) else OWN_FAULT
     row = _row(key, task, garden_id, place_id)
     row.count += 1
     wait = min(WAITS[min(row.count, len(WAITS)) - 1], getattr(fault, "longest", LONGEST))
@@ -47,7 +49,7 @@ def note_lost(key: str, *, task: str, garden_id: int | None = None, place_id: in
     """Count a worker that ended half way. The first losses cost no waiting: the power may simply have gone."""
     row = _row(key, task, garden_id, place_id)
     row.lost += 1
-    text = "The worker ended half way, more than once." if row.lost > 1 else "The worker ended half way."
+    text = LOST_AGAIN if row.lost > 1 else LOST
     return _save(row, LOST_WAITS[min(row.lost, len(LOST_WAITS)) - 1], text, "worker lost")
 
 

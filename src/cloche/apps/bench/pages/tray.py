@@ -172,7 +172,7 @@ def _day(ground: Ground, now: datetime, units: Units) -> HeaterDay | None:
     if data.heat and data.heat.ruled:
         start, stop = data.heat.ruled
         on, off = units.temperature_text(start, 0), units.temperature_text(stop, 0)
-        rules = [(start, _("on below {on}").format(on=on)), (stop, _("off above {off}").format(off=off))]
+        rules = [(start, _("heat on below {on}").format(on=on)), (stop, _("heat off above {off}").format(off=off))]
     low, high = min(courses[0]), max(courses[2])
     degrees = [(value, units.temperature_text(value, 0)) for value in value_ticks(low, max(high, low + 2), most=4)]
     return heater_day(courses, rules, hours, degrees, float(index - max(first, 0)))  # type: ignore[arg-type]
