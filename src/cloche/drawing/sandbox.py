@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from cloche.drawing import scale
-from cloche.drawing.geometry import Linear, Tick, path, value_ticks
+from cloche.drawing.geometry import Linear, Tick, path, spread, value_ticks
 
-WIDTH, HEIGHT = 720.0, 300.0
+HEIGHT = 300.0
 LEFT, RIGHT, TOP, BOTTOM = 38.0, 640.0, 10.0, 270.0
-APART = 15.0
+APART = 22.0
+"""Labels stay apart on a phone too, where they are large against the drawing."""
 
 
 @dataclass(frozen=True)
@@ -56,9 +57,7 @@ def day(curves: Sequence[tuple[str, str, Sequence[float]]], words: Callable[[flo
 
 
 def _apart(curves: list[Curve]) -> list[Curve]:
-    """Move down labels that would overlap."""
-    placed, last = [], -APART
-    for curve in sorted(curves, key=lambda c: c.y):
-        last = max(curve.y, last + APART)
-        placed.append(Curve(curve.line, curve.name, curve.kind, round(last, 1), curve.colour))
-    return placed
+    """Move apart labels that would overlap."""
+    ordered = sorted(curves, key=lambda curve: curve.y)
+    places = spread([curve.y for curve in ordered], APART, TOP, HEIGHT - TOP)
+    return [replace(curve, y=round(y, 1)) for curve, y in zip(ordered, places, strict=True)]

@@ -11,7 +11,7 @@ from cloche.drawing.slice import Stop
 
 WIDTH = 1064.0
 LEFT, RIGHT = 118.0, 878.0
-NAMES_END, LETTER = 110.0, 7.4
+NAMES_END, LETTER = 110.0, 8.0
 ROW, HEAD = 21.0, 90.0
 LABEL_GAP = 15.0
 LOW_C, HIGH_C = -1.0, 41.0

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 FILE = Path(__file__).parent / "data" / "towns.xz"
-CREDIT = "Towns: GeoNames, CC BY 4.0."
+CREDIT = "GeoNames, CC BY 4.0"
 LARGE, FEW = 50_000, 3
 """A town of so many people is found by every name in Latin letters; a smaller one by few besides its own."""
 SHOWN = 8

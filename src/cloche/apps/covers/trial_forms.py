@@ -116,7 +116,7 @@ class SandboxForm(forms.Form):
 
     def __init__(self, *args: Any, garden: Garden, units: Units, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.fields["cover"].choices = [("", "none"), *covers.names()]  # type: ignore[attr-defined]
+        self.fields["cover"].choices = [("", _("no cover")), *covers.names()]  # type: ignore[attr-defined]
         grown = crops.of_garden(garden.crops, packets.values_in_use(garden))
         self.fields["crop"].choices = [(crop.key, crop.name_plural) for crop in grown]  # type: ignore[attr-defined]
         ends = {name: (units.temperature_from_c(low), units.temperature_from_c(high)) for name, low, high in SLIDES_C}

@@ -178,7 +178,7 @@ class SiteForm(GardenForm):
             "sowing_rule": lazy("Sowing rule"),
             "uncover_rule": lazy("Covers come off"),
             "away_from_h": lazy("Nobody there from (hour)"),
-            "away_to_h": "to",
+            "away_to_h": lazy("until (hour)"),
             "watered": lazy("Seedbeds are kept moist"),
             "names": lazy("Crop names"),
             "zone": lazy("Winter hardiness zone (optional)"),

@@ -93,7 +93,7 @@ def where_page(query: Mapping[str, Any]) -> dict[str, Any]:
         "towns": towns(town),
         "no_point": typed,
         "earth": {"north": earth.NORTH_DEG, "south": earth.SOUTH_DEG, "west": -180.0, "east": 180.0},
-        "credit": towns_file.CREDIT,
+        "credit": _("Towns: {source}.").format(source=towns_file.CREDIT),
     }
 
 

@@ -164,8 +164,9 @@ def _of_refused(taken: Taken) -> str:
     """Return the first refused value and the number of others, empty if there are none."""
     if not taken.refused:
         return ""
-    more = f" And {len(taken.refused) - 1} more." if len(taken.refused) > 1 else ""
-    return f"Value {taken.refused[0].index + 1}: {taken.refused[0].message}{more}"
+    first = _("Value {number}: {reason}").format(number=taken.refused[0].index + 1, reason=taken.refused[0].message)
+    more = len(taken.refused) - 1
+    return _("{first} And {more} more.").format(first=first, more=more) if more else first
 
 
 def _guarded(take: Callable[[], str]) -> str:

@@ -52,7 +52,7 @@ class PlaceForm(forms.ModelForm):
             "slope_deg": lazy("Slope (degrees)"),
             "aspect_deg": lazy("Slope faces"),
             "shaded_from_h": lazy("Shaded from (hour)"),
-            "shaded_to_h": "to",
+            "shaded_to_h": lazy("until (hour)"),
         }
         help_texts = {
             "within": lazy("A frame, bench or hotbed in a house gets the air and light of the house."),

@@ -112,7 +112,7 @@ def sandbox_page(garden: Garden, sliders: Sliders, units: Units, today: date) ->
         for depth, row in zip(SANDBOX_M, day.soil_c, strict=True)
     ]
     if sliders.cover or sliders.grounds:
-        curves.append((_("soil without cover, {length}").format(length=units.length_text(0.05)), "course-other", day.bare_c))
+        curves.append((_("uncovered soil, {length}").format(length=units.length_text(0.05)), "course-other", day.bare_c))
     drawn = drawing.day(curves, lambda value: units.temperature_text(value, 0))
     under = covers.with_article(sliders.cover) if sliders.cover else ""
     mean = units.temperature_text(sum(day.soil_c[1]) / 24)

@@ -20,7 +20,15 @@ from django.utils.translation.template import templatize
 from cloche.bridge.services.offered import named_in_tables
 
 PACKAGE = Path(settings.PACKAGE)
-KEYWORDS: dict[str, Any] = {"_": None, "gettext": None, "lazy": None, "noop": None, "say": None, "ngettext": (1, 2), "count": (2, 3)}
+KEYWORDS: dict[str, Any] = {
+    "_": None,
+    "gettext": None,
+    "lazy": None,
+    "noop": None,
+    "say": None,
+    "ngettext": (1, 2),
+    "count": (2, 3),
+}
 """Functions whose first words are sentences, and those whose two are one and many of a thing."""
 Message = tuple[str | tuple[str, ...], str]
 
