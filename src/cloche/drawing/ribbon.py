@@ -14,7 +14,7 @@ from cloche.drawing.slice import Stop
 
 WIDTH = 720.0
 HEIGHT = 26.0
-CLEAR_OF_TODAY, CLEAR_OF_END = 8.5, 96.0
+CLEAR_OF_TODAY, CLEAR_OF_END = 8.5, 94.0
 """Where month names begin and end [% of the width], clear of “today” and of the edge on a phone."""
 """Per cent of the width that belong to the word for today."""
 
