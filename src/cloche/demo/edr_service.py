@@ -36,11 +36,11 @@ KELVIN = 273.15
 
 
 class Unasked(ValueError):
-    """A question that the standard does not know; the message says what is wrong."""
+    """Raised for a query that the standard does not define; the message tells what is wrong."""
 
 
 def answer(path: str, words: dict[str, str], root: str, now: datetime, seed: int) -> dict[str, Any]:
-    """What an address below root answers; raises Unasked, LookupError for what is not there."""
+    """Answer a path below the root. Raises Unasked, or LookupError for what does not exist."""
     parts = [part for part in path.split("/") if part]
     match parts:
         case []:
@@ -61,13 +61,13 @@ def answer(path: str, words: dict[str, str], root: str, now: datetime, seed: int
 
 
 def _links(root: str) -> list[dict[str, str]]:
-    """Those that the standard asks for."""
+    """Return the links that the standard requires."""
     at = {"self": "/", "conformance": "/conformance", "data": "/collections"}
     return [{"href": f"{root}{path}", "rel": rel, "type": "application/json"} for rel, path in at.items()]
 
 
 def collection(name: str, root: str, now: datetime) -> dict[str, Any]:
-    """What a collection says of itself."""
+    """Describe a collection."""
     first, last = _extent(name, now)
     queries = {}
     one_of = {"custom": [{"id": RUN, "interval": [[1, MANY]], "values": [f"R{MANY}/1/1"], "reference": f"{CF}{RUN}/"}]}
@@ -95,7 +95,7 @@ def collection(name: str, root: str, now: datetime) -> dict[str, Any]:
 
 
 def parameters(name: str) -> dict[str, dict[str, Any]]:
-    """Of a collection, by key: CF names, UCUM units."""
+    """Describe a collection's parameters with CF names and UCUM units."""
     if name != DAYS:
         return {
             "air_temperature": _parameter("air_temperature", "Air temperature", "K", ("point", "PT0H")),
@@ -203,7 +203,7 @@ def _values(name: str, times: list[datetime], x: float, y: float, now: datetime,
 
 
 def _hour(low: float, high: float, hour: int) -> float:
-    """Between a day's low, early, and its high in the afternoon."""
+    """Interpolate between the early low and the afternoon high."""
     turn = (hour - LOWEST_H) / (HIGHEST_H - LOWEST_H)
     return low + (high - low) * (1 - math.cos(math.pi * turn)) / 2
 

@@ -12,7 +12,7 @@ HOTBED_AGE_D = 19
 
 @dataclass(frozen=True)
 class PlacePlan:
-    """A place of the demo. read: how often it is read, share of rounds; logger: hourly from a probe left in it.
+    """A place of the demo; `read` is the share of rounds that read it, `logger` adds hourly values.
 
     cover: kind, and days ago that it went on (ahead: negative); opens: how it is aired.
     """
@@ -31,7 +31,7 @@ class PlacePlan:
 
 @dataclass(frozen=True)
 class SowingPlan:
-    """A sowing of the demo. counts: days ago and how many were up."""
+    """A sowing of the demo; `counts` holds days ago and number up."""
 
     place: str
     crop_key: str
@@ -43,7 +43,7 @@ class SowingPlan:
 
 @dataclass(frozen=True)
 class PacketPlan:
-    """A packet of the demo; age_y: years since it was packed; tested: seeds laid out, and how many germinated."""
+    """A packet of the demo; `age_y` is years since packing, `tested` seeds laid out and germinated."""
 
     crop_key: str
     variety: str
@@ -55,7 +55,7 @@ class PacketPlan:
 
 @dataclass(frozen=True)
 class OwnPlan:
-    """A cover that a garden of the demo owns. on: the place it stands on, or is meant for; spread_m: of a bent sheet."""
+    """A cover owned by the garden; `on` is the place it stands on or is planned for, `spread_m` the spread of a bent sheet."""
 
     kind: str
     name: str
@@ -70,10 +70,12 @@ class OwnPlan:
 
 @dataclass(frozen=True)
 class BenchPlan:
-    """What a tray of the demo stands in, by and on. room: its name, kind, night and day [°C]; window: the way it looks and what
-    shades it; heat: source, days ago, watts, and a thermostat's two temperatures; lamp: watts, height above the leaves [m] and
-    its hours; steps: crop, what happened, days ago, and cells [m]; air: days ago and what was read in the room in
-    the evening [°C]."""
+    """Equipment and history of a tray in the demo.
+
+    `room` gives name, kind, night and day temperature [°C]; `window` its direction and shading; `heat` source, days ago,
+    watts and a thermostat's two temperatures; `lamp` watts, height [m] and hours; `steps` crop, step, days ago and cell size
+    [m]; `air` days ago and evening temperature [°C].
+    """
 
     place: str
     room: tuple[str, str, float | None, float | None]
@@ -86,8 +88,11 @@ class BenchPlan:
 
 @dataclass(frozen=True)
 class GardenPlan:
-    """A garden of the demo; season: first and last day (month, day) on which its places are read; meant: sowings to be made,
-    place, crop, days ahead; trial: covered place, bare place, days since; away: hours in which nobody is there."""
+    """A garden of the demo.
+
+    `season` is the first and last (month, day) of reading; `meant` lists planned sowings as place, crop and days ahead;
+    `trial` covered place, bare place and days since; `away` hours when nobody is there.
+    """
 
     name: str
     latitude_deg: float

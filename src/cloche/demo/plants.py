@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class ShapePlan:
-    """A bed's size [m] and the way it runs."""
+    """Size [m] and direction of a bed."""
 
     place: str
     length_m: float
@@ -18,8 +18,11 @@ class ShapePlan:
 
 @dataclass(frozen=True)
 class PlantingPlan:
-    """A planting. ago_d: days since it went in, ahead (only meant) where negative; at: corner, length and width [m], None: not
-    on the plan; ended_d: days since it ended; events: kind, days ago, and the event's other fields."""
+    """A planting.
+
+    `ago_d` is days since it went in (negative if planned), `at` corner, length and width [m] or None, `ended_d` days since
+    it ended, and `events` kind, days ago and further fields.
+    """
 
     place: str
     crop_key: str

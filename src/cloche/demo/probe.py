@@ -28,8 +28,11 @@ FAULTS = (-127.0, 85.0)
 
 @dataclass
 class SimulatedThermostat:
-    """A tray on a heater that a thermostat switches: it warms and cools towards its ends. start_c, stop_c of the thermostat;
-    room_c: of the air, a little warmer by day; lift_k: over the room, always on; fails: one of FAILS, from an instant on."""
+    """A tray on a heater with a thermostat.
+
+    `start_c` and `stop_c` are its limits, `room_c` the air (a little warmer by day), `lift_k` the rise with the heat always
+    on, `fails` one of FAILS from a time on.
+    """
 
     start_c: float = 20.0
     stop_c: float = 23.0
@@ -41,7 +44,7 @@ class SimulatedThermostat:
     on: bool = True
 
     def at(self, when: datetime, after: timedelta) -> float:
-        """The tray so long after the last look."""
+        """Return the tray's temperature some time after the last call."""
         failed = self.fails if self.fails_at is None or when >= self.fails_at else ""
         if failed == "flat":
             return self.room_c
@@ -55,7 +58,10 @@ class SimulatedThermostat:
 
 @dataclass
 class SimulatedProbe:
-    """One probe. every: between two values; ahead: how far its clock runs ahead; faults: share of values that are none."""
+    """A simulated logger.
+
+    `every` is its interval, `ahead` the error of its clock, and `faults` the share of invalid values.
+    """
 
     channel: str = "1"
     every: timedelta = timedelta(minutes=10)
@@ -66,7 +72,7 @@ class SimulatedProbe:
     waiting: list[dict[str, Any]] = field(default_factory=list)
 
     def measure(self, start: datetime, end: datetime) -> int:
-        """Measure from an instant to another by a right clock; values wait until they are answered. Returns how many."""
+        """Measure a period and queue the values; return how many."""
         before = len(self.waiting)
         self.waiting += list(self._values(start, end))
         return len(self.waiting) - before
@@ -83,12 +89,12 @@ class SimulatedProbe:
 
     @staticmethod
     def _soil(at: datetime) -> float:
-        """A year and a day of soil at a hand's depth: two waves."""
+        """Return soil temperature from a yearly and a daily wave."""
         day = at.timetuple().tm_yday + at.hour / 24
         return 10.0 + 8.0 * math.sin(2 * math.pi * (day - 115) / 365) + 2.0 * math.sin(2 * math.pi * (at.hour - 11) / 24)
 
     def send(self, way: Send, now: datetime, batch: int = BATCH) -> bool:
-        """Send what waits, the oldest first; what is not answered stays. Returns whether nothing waits any more."""
+        """Send queued values, oldest first, and return whether the queue is empty."""
         while self.waiting:
             part = self.waiting[:batch]
             if not way({"readings": part, "sent_at": (now + self.ahead).isoformat()}):
@@ -98,7 +104,7 @@ class SimulatedProbe:
 
 
 def by_http(url: str, token: str, timeout_s: float = 20.0) -> Send:
-    """Over HTTP; an answer other than 200 is none."""
+    """Return a sender over HTTP; any answer but 200 counts as none."""
 
     def way(words: dict[str, Any]) -> bool:
         heading = {"Authorization": f"Bearer {token}"}
@@ -112,7 +118,7 @@ def by_http(url: str, token: str, timeout_s: float = 20.0) -> Send:
 
 
 class ByMqtt:
-    """Through a broker; the broker's word that it has the message is the answer."""
+    """Sender through a broker, whose acknowledgement is the answer."""
 
     def __init__(self, url: str, token: str, timeout_s: float = 20.0) -> None:
         from paho.mqtt import client as mqtt
@@ -126,7 +132,7 @@ class ByMqtt:
         self.client.loop_start()
 
     def __call__(self, words: dict[str, Any]) -> bool:
-        """Publish, and wait for the broker."""
+        """Publish and wait for the broker."""
         published = self.client.publish("cloche/readings", json.dumps(words | {"token": self.token}), qos=1)
         try:
             published.wait_for_publish(self.timeout_s)
@@ -135,13 +141,13 @@ class ByMqtt:
         return published.is_published()
 
     def close(self) -> None:
-        """Leave the broker."""
+        """Disconnect from the broker."""
         self.client.disconnect()
         self.client.loop_stop()
 
 
 def main() -> None:
-    """Measure and send, once or for good."""
+    """Measure and send once or forever."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--url", default="http://127.0.0.1:8000", help="http://… or mqtt://…")
     parser.add_argument("--token", required=True)

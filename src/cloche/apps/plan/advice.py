@@ -1,4 +1,4 @@
-"""What a planting is warned of and told of: nights too cold, neighbours, fruit that ripens indoors."""
+"""Warnings and advice about plantings: cold nights, companions, and fruit that ripens indoors."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ LOOKED_D = 60
 
 
 def beside(planting: Planting, today: date) -> str:
-    """Flowers for a crop, with the days on which they can go in there; empty where none are usual."""
+    """Name companion flowers for a crop with the days for planting them, or return an empty string."""
     keys = BESIDE.get(crops.crop(planting.crop_key).family, ())
     if not keys:
         return ""
@@ -46,7 +46,7 @@ def beside(planting: Planting, today: date) -> str:
 
 
 def ripens_indoors(planting: Planting, grows: Grows, units: Units, today: date) -> str:
-    """Where frost comes before all of it is ripe: by when to pick, and how warm it ripens indoors."""
+    """Advise picking before the frost and ripening indoors where frost comes before the whole crop is ripe."""
     frosts = forecasts.frosts_of(planting.place.garden)
     if planting.crop_key not in INDOORS or planting.planted_on is None or frosts is None or frosts.autumn is None:
         return ""
@@ -62,7 +62,7 @@ def ripens_indoors(planting: Planting, grows: Grows, units: Units, today: date) 
 
 
 def of_plantings(plantings: Iterable[Planting], today: date) -> list[str]:
-    """A sentence for each planting that is still to go in and would fail more often than not on its day; one query."""
+    """Warn of each planned planting that would more likely fail than succeed on its day, in one query."""
     meant = [
         planting
         for planting in plantings

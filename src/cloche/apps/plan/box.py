@@ -1,4 +1,4 @@
-"""The seed box: every packet, how alive it is thought to be, what the plan still takes of it; packets typed in a row."""
+"""Seed box: every packet with its estimated viability and what the plan needs of it, and a form for entering packets."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ OLD = 0.5
 
 @dataclass(frozen=True)
 class BoxLine:
-    """A packet. kind: good, old."""
+    """One packet in the list; `kind` is good or old."""
 
     packet: Packet
     name: str
@@ -43,7 +43,7 @@ class BoxLine:
 
 @dataclass(frozen=True)
 class BoxCrop:
-    """A crop's packets, and what the plan takes of it."""
+    """All packets of a crop, and the seed that the plan needs."""
 
     key: str
     name: str
@@ -53,7 +53,10 @@ class BoxCrop:
 
 @dataclass(frozen=True)
 class BoxPage:
-    """Context of plan/box.html. buy: what is in the plan and in no packet that is worth sowing."""
+    """Context of plan/box.html.
+
+    `buy` lists planned crops without a packet worth sowing.
+    """
 
     headline: str
     crops: list[BoxCrop]
@@ -61,7 +64,7 @@ class BoxPage:
 
 
 class QuickPacket(forms.ModelForm):
-    """What one reads off a packet in a few seconds; the rest is typed at its crop."""
+    """Short form for a packet; further values are entered on the crop's page."""
 
     class Meta:
         model = Packet
@@ -75,7 +78,7 @@ class QuickPacket(forms.ModelForm):
         self.fields["crop_key"] = forms.ChoiceField(label=_("Crop"), choices=[(crop.key, crop.name) for crop in crops.crops()])
 
     def clean_packed_year(self) -> int | None:
-        """Not ahead, and not before anybody packed seed."""
+        """Refuse years in the future and before any plausible packet."""
         year: int | None = self.cleaned_data["packed_year"]
         if year is not None and not self.today.year - 40 <= year <= self.today.year + 1:
             raise forms.ValidationError(_("Enter the year the seed was packed, for example 2025."))
@@ -83,7 +86,7 @@ class QuickPacket(forms.ModelForm):
 
     @transaction.atomic
     def keep(self) -> Packet:
-        """Kept; the first of a crop is the one that windows go by."""
+        """Save the packet; the first packet of a crop sets the values its windows use."""
         packet: Packet = self.save(commit=False)
         packet.garden = self.garden
         kept = Packet.objects.filter(garden=self.garden, crop_key=packet.crop_key, removed_at__isnull=True)
@@ -93,7 +96,7 @@ class QuickPacket(forms.ModelForm):
 
 @in_garden
 def seed_box(request: GardenRequest) -> HttpResponse:
-    """All packets, and the next one."""
+    """Show all packets and add the next one."""
     request.room = "plan"  # type: ignore[attr-defined]
     garden, today = request.garden, clock.today(request.garden.timezone)
     form = QuickPacket(request.POST or None, garden=garden, today=today, initial={"crop_key": request.GET.get("crop")})
@@ -107,7 +110,7 @@ def seed_box(request: GardenRequest) -> HttpResponse:
 
 
 def box_page(garden: Garden, today: date) -> BoxPage:
-    """By crop, the oldest packet first: it is sown first."""
+    """Build the seed box page, with the oldest packet of each crop first because it is sown first."""
     rows = Packet.objects.filter(garden=garden, removed_at__isnull=True).order_by("packed_year", "id")
     rows = rows.select_related("saved__planting__place", "saved__planting__packet")
     made = list(sowings.sowings_in(garden).filter(packet__isnull=False, finished=True))
@@ -135,7 +138,7 @@ def box_page(garden: Garden, today: date) -> BoxPage:
 
 
 def _age(packet: Packet) -> str:
-    """Its year, and what it was saved from."""
+    """Return a packet's year and the planting it was saved from."""
     saved = getattr(packet, "saved", None)
     if saved is None:
         return "" if packet.packed_year is None else _("packed {year}").format(year=packet.packed_year)

@@ -1,4 +1,4 @@
-"""A plan from a spreadsheet: lines pasted as they are copied, of bed, crop, day and number."""
+"""Import of a plan from spreadsheet rows of bed, crop, day and number."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ HEADINGS = {"bed", "place", "where"}
 
 
 class BringForm(forms.Form):
-    """Lines of bed, crop, day and number; every line that cannot be read is named, and none is kept until all can."""
+    """Form for pasted rows. Every unreadable row is reported, and nothing is saved until all can be read."""
 
     lines = forms.CharField(
         label=lazy("Bed, crop, date, number of plants; one planting per line"),
@@ -46,7 +46,7 @@ class BringForm(forms.Form):
         self.plantings: list[Planting] = []
 
     def clean_lines(self) -> str:
-        """All plantings, or what is wrong with each line."""
+        """Parse all rows, or report every error with its row."""
         text: str = self.cleaned_data["lines"]
         rows = [row for row in csv.reader(text.splitlines(), delimiter=_delimiter(text)) if any(cell.strip() for cell in row)]
         if rows and rows[0][0].strip().lower() in HEADINGS:
@@ -72,7 +72,7 @@ class BringForm(forms.Form):
 def _read(
     cells: list[str], places: dict[str, Place], known: dict[str, str], shapes: Callable[[Place], BedShape]
 ) -> Planting | str:
-    """A planting, or what is wrong."""
+    """Return the planting of a row, or an error message."""
     place, key = places.get(cells[0].lower()), known.get(cells[1].lower())
     if place is None:
         return _("there is no place called “{name}” in this garden.").format(name=cells[0])
@@ -98,7 +98,7 @@ def _delimiter(text: str) -> str:
 
 @in_garden(writing=LOGS)
 def bring_plan(request: GardenRequest) -> HttpResponse:
-    """Lines from a spreadsheet into the plan."""
+    """Import pasted rows into the plan."""
     request.room = "plan"  # type: ignore[attr-defined]
     form = BringForm(request.POST or None, garden=request.garden)
     if form.is_valid():

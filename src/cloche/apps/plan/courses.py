@@ -1,4 +1,4 @@
-"""How a planting grows through its season: its height, the nights it meets, the room under its cover."""
+"""Growth of plantings through the season: height, nights and the room under their cover."""
 
 from __future__ import annotations
 
@@ -22,21 +22,27 @@ PERENNIAL_D = 365
 
 @dataclass(frozen=True)
 class Soil:
-    """Daily warmth about a place's plants from a day on. Its topsoil's mean stands for the air's, within a kelvin or two."""
+    """Daily mean topsoil temperature of a place from a day on.
+
+    Stands in for the air among the plants, which differs by 1 or 2 K.
+    """
 
     first: date
     mean_c: list[float]
 
     def since(self, day: date) -> list[float]:
-        """From a day on; what lies before the first known day is as warm as that."""
+        """Return the temperatures from a day on; earlier days repeat the first known value."""
         missing = max((self.first - day).days, 0)
         return [self.mean_c[0]] * missing + self.mean_c[max((day - self.first).days, 0) :]
 
 
 @dataclass(frozen=True)
 class Grows:
-    """A planting through its time. up: the day on which it is up or set out; course: from then on; until: the day from which
-    its ground is free, None where that is not in sight."""
+    """A planting through time.
+
+    `up` is the day of emergence or planting out, `course` its growth from then on, and `until` the day its ground is free
+    (None if not in sight).
+    """
 
     planting: Planting
     begins: date
@@ -46,7 +52,7 @@ class Grows:
 
 
 def soil_of(place: Place, ground: Ground | None, today: date) -> Soil:
-    """As much as is known about today; gaps are bridged by what was before them."""
+    """Return the known and forecast soil temperature of a place; gaps repeat the value before them."""
     first = today - timedelta(days=BACK_D)
     values = daily_soil(place, ground, first, BACK_D + LOOKED_D)
     known = next((value for value in values if value is not None), UNKNOWN_C)
@@ -59,7 +65,7 @@ def soil_of(place: Place, ground: Ground | None, today: date) -> Soil:
 
 @dataclass(frozen=True)
 class Known:
-    """What plantings of a place grow by: its forecast, its soil by the day, and its crops sown in place."""
+    """Inputs of growth in a place: its forecast, daily soil temperature and outlooks for sowing in place."""
 
     ground: Ground | None
     soil: Soil
@@ -68,26 +74,29 @@ class Known:
     today: date
 
     def grows(self, planting: Planting) -> Grows:
-        """A planting through its time."""
+        """Follow a planting through time with these inputs."""
         return grows(planting, self.soil, self.outlooks, self.latitude_deg, self.today)
 
 
 def known_of(place: Place, today: date) -> Known:
-    """Of a place."""
+    """Load the inputs of growth in a place."""
     ground = ground_of(place)
     outlooks = {row.crop_key: row for row in outlooks_at(place) if row.method == CropOutlook.Method.DIRECT}
     return Known(ground, soil_of(place, ground, today), outlooks, place.garden.latitude_deg, today)
 
 
 def begins_on(planting: Planting, today: date) -> date:
-    """The day on which it goes in, or went in; what should have gone in goes in today."""
+    """Return the day on which a planting goes in or went in; an overdue one counts as today."""
     if planting.planted_on is not None:
         return planting.planted_on
     return max(planting.planned_on or today, today)
 
 
 def grows(planting: Planting, soil: Soil, outlooks: dict[str, CropOutlook], latitude_deg: float, today: date) -> Grows:
-    """From the day it goes in to the day its ground is free. outlooks: of the place, sown in place, by crop."""
+    """Follow a planting from its first day until its ground is free.
+
+    `outlooks` holds the place's outlooks by crop for sowing in place.
+    """
     begins = begins_on(planting, today)
     seeded = planting.is_seeded
     up = _up_on(planting, begins, outlooks, today) if seeded else begins
@@ -106,7 +115,7 @@ def grows(planting: Planting, soil: Soil, outlooks: dict[str, CropOutlook], lati
 
 
 def _towards(course: list[float], measured_m: float | None) -> list[float]:
-    """The course until the day before it was measured, drawn so that it leads there."""
+    """Scale a course up to a measured height on the day it was measured."""
     if len(course) < 2 or measured_m is None or course[-1] <= course[0]:
         return course
     share = (measured_m - course[0]) / (course[-1] - course[0])
@@ -137,7 +146,7 @@ EVENING, MORNING = time(17), time(9)
 
 
 def lowest_before(place: Place, on: date) -> float | None:
-    """Lowest air of the night that ended on a day, inside where something stands over the place [°C]; None: not known.
+    """Return the lowest air temperature of the night before a day, under the cover if there is one [°C]; None if unknown.
 
     The forecast knows the last weeks. A night longer ago is told by its low in the garden's weather, of a place that lay open.
     """
@@ -171,7 +180,7 @@ def _by_forecast(place: Place, on: date) -> float | None:
 
 
 def room_under(cover_key: str, item: Cover | None, shape: BedShape) -> beds.Room | None:
-    """The room under a cover, one's own or of a kind; None where plants push it up or stand in it as in a room."""
+    """Return the room under a cover, or None where plants lift it or stand in it as in a room."""
     width = min(item.width_m, shape.width_m) if item and item.width_m else shape.width_m
     if item is None:
         return beds.room_over(cover_key, width)
@@ -179,10 +188,10 @@ def room_under(cover_key: str, item: Cover | None, shape: BedShape) -> beds.Room
 
 
 def across_m(planting: Planting, shape: BedShape) -> float:
-    """How far from the bed's edge the middle of a patch is; of one that is not on the plan, the middle of the bed [m]."""
+    """Return the distance of a patch's centre from the bed's edge [m]; the middle of the bed for one not on the plan."""
     return shape.width_m / 2 if planting.y_m is None else planting.y_m + planting.width_m / 2
 
 
 def clear_m(planting: Planting, shape: BedShape, room: beds.Room) -> float:
-    """Height that is free over a patch [m]."""
+    """Return the free height above a patch [m]."""
     return room.height_m(across_m(planting, shape) * room.width_m / shape.width_m)

@@ -1,4 +1,4 @@
-"""Forms of the plan: a bed's size, what goes where, what came of it."""
+"""Forms of the plan: bed sizes, plantings and observations."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ MOST_TIMES, MOST_EVERY_D = 12, 90
 
 
 def _length(form: forms.BaseForm, name: str, label: str, units: Units, value_m: float | None) -> None:
-    """A length in the person's unit."""
+    """Add a length field in the person's unit."""
     parse_with(form.fields[name], lambda text: parse_any_length(text, units))
     form.fields[name].label = f"{label}, {units.length}"
     if value_m is not None:
@@ -33,7 +33,7 @@ def _length(form: forms.BaseForm, name: str, label: str, units: Units, value_m: 
 
 
 class _Lengths(forms.ModelForm):
-    """Lengths are typed in the person's unit and kept in metres."""
+    """Base of forms whose lengths are typed in the person's unit and stored in metres."""
 
     LENGTHS: dict[str, tuple[str, tuple[float, float]]] = {}
     """Field of the form: of the model, and its limits [m]."""
@@ -43,7 +43,7 @@ class _Lengths(forms.ModelForm):
         self.units = units
 
     def clean(self) -> dict[str, Any]:
-        """Within what can be; then to the model."""
+        """Check the ranges and pass the values to the model."""
         data = super().clean() or {}
         for name, (column, (low, high)) in self.LENGTHS.items():
             value = data.get(name)
@@ -56,7 +56,7 @@ class _Lengths(forms.ModelForm):
 
 
 class ShapeForm(_Lengths):
-    """How large a bed is, how it lies, how large its squares are."""
+    """Form for the size, direction and grid of a bed."""
 
     LENGTHS = {"length": ("length_m", (0.2, 60.0)), "width": ("width_m", (0.2, 20.0)), "square": ("square_m", (0.05, 2.0))}
     length, width, square = TypedNumber(), TypedNumber(), TypedNumber()
@@ -75,7 +75,7 @@ class ShapeForm(_Lengths):
 
 
 class PlantingForm(_Lengths):
-    """What is to stand there, or stands there, and how."""
+    """Form for a planned or standing planting."""
 
     LENGTHS = {
         "x": ("x_m", (0.0, 60.0)),
@@ -129,7 +129,7 @@ class PlantingForm(_Lengths):
         self.order_fields(["crop_key", "origin", "planned_on", "planted_on", "number", "layout", "length", "width", "x", "y"])
 
     def clean(self) -> dict[str, Any]:
-        """Dates that can be; no more plants than go in."""
+        """Check the dates, and that no more plants are wanted than fit."""
         data = super().clean()
         planted, key = data.get("planted_on"), data.get("crop_key")
         if planted and planted > self.today:
@@ -147,7 +147,7 @@ class PlantingForm(_Lengths):
         return data
 
     def save(self, commit: bool = True) -> Planting:
-        """Not yet kept; of the packet in use, and of the sowing that is already written down there."""
+        """Build the planting, unsaved, with the packet in use and any existing sowing attached."""
         planting: Planting = super().save(commit=False)
         planting.place = self.place
         if planting.packet is None or "crop_key" in self.changed_data:
@@ -162,7 +162,7 @@ class PlantingForm(_Lengths):
 
 
 class LayForm(forms.Form):
-    """Where a patch was dragged to [cm]."""
+    """Form for a patch dragged on the plan [cm]."""
 
     x = forms.FloatField(min_value=0, max_value=6000)
     y = forms.FloatField(min_value=0, max_value=6000)
@@ -174,7 +174,7 @@ class LayForm(forms.Form):
         self.shape = shape
 
     def clean(self) -> dict[str, Any]:
-        """Within the bed."""
+        """Check that the patch lies within the bed."""
         data = super().clean() or {}
         if not self.errors:
             ends = data["x"] + data["length"], data["y"] + data["width"]
@@ -184,13 +184,13 @@ class LayForm(forms.Form):
 
     @property
     def metres(self) -> tuple[float, float, float, float]:
-        """Corner, length and width."""
+        """Return corner, length and width in metres."""
         x, y, length, width = (round(self.cleaned_data[name] / 100, 3) for name in ("x", "y", "length", "width"))
         return x, y, length, width
 
 
 class EventForm(_Lengths):
-    """What was seen or done."""
+    """Form for an observation or a task done."""
 
     LENGTHS = {"height": ("height_m", HEIGHT_M)}
     weight, height = TypedNumber(required=False), TypedNumber(required=False)
@@ -219,7 +219,7 @@ class EventForm(_Lengths):
         self.order_fields(["kind", "on", "number", "weight", "height", "cause", "note"])
 
     def clean_on(self) -> date:
-        """Not ahead, and not before it was planted."""
+        """Refuse days in the future and before planting."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
             raise forms.ValidationError(_("That date is in the future."))
@@ -228,7 +228,7 @@ class EventForm(_Lengths):
         return on
 
     def clean(self) -> dict[str, Any]:
-        """What its kind needs."""
+        """Check that the values required by this kind of event are present."""
         data = super().clean()
         kind = data.get("kind")
         if kind == PlantEvent.Kind.HARVESTED and data.get("number") is None and data.get("weight") is None:
@@ -242,14 +242,14 @@ class EventForm(_Lengths):
 
 
 class AgainForm(forms.Form):
-    """The same again and again."""
+    """Form for succession sowings."""
 
     every_d = forms.IntegerField(label=lazy("Days between sowings"), min_value=1, max_value=MOST_EVERY_D, initial=14)
     times = forms.IntegerField(label=lazy("Number of further sowings"), min_value=1, max_value=MOST_TIMES, initial=3)
 
 
 class TrellisForm(forms.Form):
-    """Crops that take turns along a trellis."""
+    """Form for crops that alternate along a trellis."""
 
     length = TypedNumber()
     crops = forms.MultipleChoiceField(label=lazy("Alternating with"), widget=forms.SelectMultiple(attrs={"size": 6}))
@@ -261,12 +261,12 @@ class TrellisForm(forms.Form):
 
 
 class DayForm(forms.Form):
-    """A day, today unless it is said."""
+    """Form for a day, today by default."""
 
     on = DayField(label=lazy("Date"), required=False)
 
 
 class SavedSeedForm(forms.Form):
-    """What the seed of a planting is called from now on."""
+    """Form for naming seed saved from a planting."""
 
     variety = forms.CharField(label=lazy("Label"), max_length=60, required=False, validators=[fields.plain])

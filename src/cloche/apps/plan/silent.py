@@ -1,4 +1,4 @@
-"""A silent row, dug up: a form to tick, and what it means."""
+"""Diagnosis of a row that has not emerged, from what is found when it is dug up."""
 
 from __future__ import annotations
 
@@ -53,7 +53,7 @@ AGAIN_HOW = {
 
 
 class DugForm(forms.Form):
-    """What a hand's length of the row held."""
+    """Form for what was found along a hand's length of the row."""
 
     sound = forms.IntegerField(label=lazy("Hard and sound, as sown"), min_value=0, max_value=MOST_FOUND, required=False)
     swollen = forms.IntegerField(
@@ -74,7 +74,7 @@ class DugForm(forms.Form):
 
     @property
     def dug(self) -> Dug:
-        """What was found."""
+        """Return what was found."""
         data = self.cleaned_data
         numbers = {name: data[name] or 0 for name in ("sound", "swollen", "rotten", "eaten")}
         return Dug(**numbers, dry=data["dry"], crusted=data["crusted"], depth_m=data["depth"])
@@ -82,7 +82,7 @@ class DugForm(forms.Form):
 
 @dataclass(frozen=True)
 class SilentPage:
-    """Context of plan/silent.html. causes: the likeliest first, empty before anything was typed."""
+    """Context of plan/silent.html; `causes` holds the likeliest first and is empty before the form is sent."""
 
     headline: str
     soil: str
@@ -93,7 +93,7 @@ class SilentPage:
 
 @in_garden
 def silent(request: GardenRequest, sowing_id: int) -> HttpResponse:
-    """Dig and tick."""
+    """Show the form and the diagnosis."""
     request.room = "sowings"  # type: ignore[attr-defined]
     sowing = sowings.sowings_in(request.garden).filter(pk=sowing_id).first()
     if sowing is None:
@@ -106,7 +106,7 @@ def silent(request: GardenRequest, sowing_id: int) -> HttpResponse:
 
 
 def silent_page(sowing: Sowing, dug: Dug | None, units: Units, today: date) -> SilentPage:
-    """What the soil was, and what the dig tells."""
+    """Build the diagnosis page from the soil's history and the findings."""
     crop, days = crops.crop(sowing.crop_key), max((today - sowing.sown_on).days, 1)
     soil = forecasts.daily_soil(sowing.place, forecasts.ground_of(sowing.place), sowing.sown_on, days)
     known = [value for value in soil if value is not None]

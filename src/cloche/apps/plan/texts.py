@@ -1,4 +1,4 @@
-"""Sentences of the plan."""
+"""Texts about plantings."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from cloche.bridge.values.units import Units
 
 
 def name_of(planting: Planting) -> str:
-    """Of its crop, with the variety."""
+    """Return the crop's name with the variety."""
     if not planting.crop_key:
         return _("free")
     crop = crops.crop(planting.crop_key)
@@ -24,24 +24,24 @@ def name_of(planting: Planting) -> str:
 
 
 def crop_name(planting: Planting) -> str:
-    """Of its crop alone."""
+    """Return the crop's name without the variety."""
     return crops.crop(planting.crop_key).name if planting.crop_key else _("free")
 
 
 def plants_of(planting: Planting) -> str:
-    """Of its crop, more than one, with the variety."""
+    """Return the crop's plural name with the variety."""
     crop = crops.crop(planting.crop_key)
     variety = planting.packet.variety if planting.packet else ""
     return f"{crop.name_plural} ({variety})" if variety else crop.name_plural
 
 
 def how_many(planting: Planting, patch: beds.Patch | None) -> int | None:
-    """Plants that stand there or are to."""
+    """Return how many plants stand or are planned there, or None."""
     return planting.number or (patch.plants if patch else None)
 
 
 def state(planting: Planting, grows: Grows | None, today: date) -> str:
-    """What it is doing, in a few words."""
+    """Describe the state of a planting in a few words."""
     if planting.ended_on is not None and planting.ended_on <= today:
         return _("finished on {day}").format(day=words.day(planting.ended_on, today))
     if grows is None:
@@ -63,7 +63,7 @@ def state(planting: Planting, grows: Grows | None, today: date) -> str:
 
 
 def seed_line(planting: Planting, patch: beds.Patch, alive: float | None) -> str:
-    """Seeds that it takes; more of them where fewer live."""
+    """Describe the seed needed, more where the viability is low."""
     if planting.layout == Planting.Layout.BROADCAST:
         return _("about {seeds}, broadcast").format(seeds=words.count(patch.seeds, "seed", "seeds"))
     each = patch.spacing.per_station
@@ -81,7 +81,7 @@ LITTLE_ALIVE, ENOUGH = 0.6, 0.85
 
 
 def too_soon(names: list[str], soon: beds.TooSoon) -> str:
-    """A family that comes back too soon."""
+    """Warn that a crop family returns to the bed too soon."""
     before = crops.crop(soon.before.crop_key).name
     return _("{names}: {before} grew here in {year}. Growers wait until {again} before they grow that family again.").format(
         names=words.listed(sorted(set(names))), before=before, year=soon.before.year, again=soon.again_from
@@ -89,7 +89,7 @@ def too_soon(names: list[str], soon: beds.TooSoon) -> str:
 
 
 def event_line(event: PlantEvent, units: Units) -> str:
-    """What was seen or done."""
+    """Describe an observation or a task done."""
     parts = [str(event.get_kind_display())]
     if event.number is not None:
         parts.append(str(event.number))
@@ -105,7 +105,7 @@ def event_line(event: PlantEvent, units: Units) -> str:
 
 
 def harvested(planting: Planting, units: Units) -> str:
-    """All that was picked of it; empty where nothing was."""
+    """Return the total harvest, or an empty string."""
     picked = [e for e in planting.events.all() if e.kind in (PlantEvent.Kind.HARVESTED, PlantEvent.Kind.EATEN)]
     number, weight = sum(e.number or 0 for e in picked), sum(e.weight_kg or 0.0 for e in picked)
     parts = ([str(number)] if number else []) + ([units.weight_text(weight)] if weight else [])
@@ -150,7 +150,7 @@ LOOKED_FOR_D = 10
 
 
 def ripe_signs(planting: Planting, grows: Grows, today: date) -> str:
-    """From shortly before the foretold harvest on; empty otherwise and for crops without any."""
+    """Return the signs of ripeness from shortly before the expected harvest on, or an empty string."""
     ripe, sign = grows.course.ripe, RIPE_SIGNS.get(planting.crop_key)
     if ripe is None or sign is None or planting.planted_on is None or (ripe - today).days > LOOKED_FOR_D:
         return ""

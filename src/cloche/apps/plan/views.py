@@ -1,4 +1,4 @@
-"""The plan: beds, what stands in them, what is meant and what came of it."""
+"""Views of the plan: beds, plantings and observations."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ NOON_H = 12
 
 
 def _stand_in(request: GardenRequest) -> None:
-    """All of these pages belong to one room of the rail."""
+    """Mark the plan as the current section of the navigation."""
     request.room = "plan"  # type: ignore[attr-defined]
 
 
@@ -42,7 +42,7 @@ def _today(request: GardenRequest) -> date:
 
 @in_garden
 def plan(request: GardenRequest) -> HttpResponse:
-    """The season's plan."""
+    """Show the season's plan."""
     bound = request.GET if "length" in request.GET else None
     form = TrellisForm(bound, garden=request.garden, units=units_of(request.user))
     trellis = _trellis(form) if form.is_valid() else ""
@@ -59,7 +59,7 @@ def _trellis(form: TrellisForm) -> str:
 
 @in_garden
 def bed(request: GardenRequest, place_id: int) -> HttpResponse:
-    """A bed's plan, to work in."""
+    """Show and edit the plan of a bed."""
     return _bed(request, place_or_404(request, place_id))
 
 
@@ -77,7 +77,7 @@ def _bed(request: GardenRequest, place: Place, refused: str = "") -> HttpRespons
 
 
 def _shade(request: GardenRequest, today: date) -> tuple[date, float] | None:
-    """Day and hour for which shadows are wanted."""
+    """Return the day and hour for which shadows are wanted, or None."""
     if "hour" not in request.GET:
         return None
     form = DayForm(request.GET)
@@ -89,7 +89,7 @@ def _shade(request: GardenRequest, today: date) -> tuple[date, float] | None:
 
 @in_garden
 def timetable(request: GardenRequest, place_id: int) -> HttpResponse:
-    """When the cover over a bed goes on, is opened, and comes off."""
+    """Show when the cover over a bed goes on, is opened and comes off."""
     _stand_in(request)
     place = place_or_404(request, place_id)
     page = timetable_page(place, request.GET.get("cover", ""), units_of(request.user), _today(request))
@@ -99,7 +99,7 @@ def timetable(request: GardenRequest, place_id: int) -> HttpResponse:
 
 @in_garden
 def bed_shape(request: GardenRequest, place_id: int) -> HttpResponse:
-    """How large a bed is."""
+    """Edit the size of a bed."""
     _stand_in(request)
     place = place_or_404(request, place_id)
     form = ShapeForm(
@@ -114,7 +114,7 @@ def bed_shape(request: GardenRequest, place_id: int) -> HttpResponse:
 
 @in_garden(writing=LOGS)
 def new_planting(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Put something onto the plan."""
+    """Add a planting to the plan."""
     place = place_or_404(request, place_id)
     shape = plants.shape_of(place, units_of(request.user))
     blank = Planting(place=place, length_m=shape.square_m, width_m=shape.square_m)
@@ -127,7 +127,7 @@ def new_planting(request: GardenRequest, place_id: int) -> HttpResponse:
 
 @in_garden(writing=LOGS, own=row_of("plants.Planting", "planting_id"))
 def edit_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
-    """Change a planting."""
+    """Edit a planting."""
     planting = _planting(request, planting_id)
     return _planting_form(request, planting.place, planting, {})
 
@@ -148,7 +148,7 @@ def _planting_form(request: GardenRequest, place: Place, planting: Planting, ini
 @require_POST
 @in_garden(writing=LOGS, own=row_of("plants.Planting", "planting_id"))
 def lay(request: GardenRequest, planting_id: int) -> HttpResponse:
-    """Where a patch was dragged to."""
+    """Save the position of a patch that was dragged."""
     planting = _planting(request, planting_id)
     form = LayForm(request.POST, shape=plants.shape_of(planting.place, units_of(request.user)))
     if not form.is_valid():
@@ -159,7 +159,7 @@ def lay(request: GardenRequest, planting_id: int) -> HttpResponse:
 
 @in_garden
 def planting(request: GardenRequest, planting_id: int) -> HttpResponse:
-    """One planting: how it grows and what came of it."""
+    """Show the growth and history of a planting."""
     planting, today, units = _planting(request, planting_id), _today(request), units_of(request.user)
     bound = request.POST if request.method == "POST" else None
     form = EventForm(bound, planting=planting, today=today, units=units)
@@ -192,7 +192,7 @@ def _planting_page(
 @require_POST
 @in_garden(writing=LOGS)
 def plant(request: GardenRequest, planting_id: int) -> HttpResponse:
-    """What was meant is done, today or on a day."""
+    """Mark a planned planting as done, today or on a given day."""
     planting, form = _planting(request, planting_id), DayForm(request.POST)
     on = form.cleaned_data["on"] if form.is_valid() else None
     flows.plant(planting, min(on or _today(request), _today(request)), request.user)
@@ -205,7 +205,7 @@ def plant(request: GardenRequest, planting_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS)
 def end(request: GardenRequest, planting_id: int) -> HttpResponse:
-    """Its ground is free; or it stands again."""
+    """Mark a planting as ended, or undo that."""
     planting = _planting(request, planting_id)
     flows.end(planting, None if "again" in request.POST else _today(request))
     return redirect("bed_plan", request.garden.pk, planting.place_id)
@@ -214,7 +214,7 @@ def end(request: GardenRequest, planting_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS)
 def save_seed(request: GardenRequest, planting_id: int) -> HttpResponse:
-    """Its own seed goes into the box."""
+    """Add a packet of seed saved from a planting."""
     planting = _planting(request, planting_id)
     if not planting.crop_key or planting.planted_on is None:
         raise Http404
@@ -229,7 +229,7 @@ def save_seed(request: GardenRequest, planting_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS)
 def again(request: GardenRequest, planting_id: int) -> HttpResponse:
-    """The same every so many days."""
+    """Add succession sowings of a planting."""
     planting, form = _planting(request, planting_id), AgainForm(request.POST, prefix="again")
     if not form.is_valid():
         today, units = _today(request), units_of(request.user)
@@ -250,7 +250,7 @@ def again(request: GardenRequest, planting_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("plants.Planting", "planting_id"))
 def remove_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
-    """Off the plan."""
+    """Remove a planting from the plan."""
     planting = _planting(request, planting_id)
     flows.remove(planting)
     messages.success(
@@ -262,7 +262,7 @@ def remove_planting(request: GardenRequest, planting_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("plants.PlantEvent", "event_id"))
 def remove_event(request: GardenRequest, planting_id: int, event_id: int) -> HttpResponse:
-    """Strike out what was seen."""
+    """Remove an observation."""
     planting = _planting(request, planting_id)
     event = PlantEvent.objects.filter(planting=planting, pk=event_id).first()
     if event is None:

@@ -1,4 +1,4 @@
-"""Writing down what is planted, planned and come of it."""
+"""Changes to plantings: plan, plant, observe, end and save seed."""
 
 from __future__ import annotations
 
@@ -22,13 +22,13 @@ from cloche.bridge.services import beds, crops
 
 @transaction.atomic
 def keep_shape(shape: BedShape) -> None:
-    """Keep how large a bed is."""
+    """Save the size of a bed."""
     shape.save()
 
 
 @transaction.atomic
 def keep(planting: Planting, person: User | None) -> Planting:
-    """Keep a planting, new or changed; what stands in the place tells its limits."""
+    """Save a new or changed planting; plants in a place set the frost limits that matter there."""
     before = Planting.objects.filter(pk=planting.pk).select_related("place").first()
     if before is None:
         planting.entered_by = person
@@ -42,14 +42,17 @@ def keep(planting: Planting, person: User | None) -> Planting:
 
 
 def lay(planting: Planting, x_m: float, y_m: float, length_m: float, width_m: float) -> None:
-    """Where it lies on the plan; no forecast rests on that."""
+    """Save where a planting lies on the plan. The forecast does not depend on it."""
     planting.x_m, planting.y_m, planting.length_m, planting.width_m = x_m, y_m, length_m, width_m
     planting.save(update_fields=["x_m", "y_m", "length_m", "width_m"])
 
 
 @transaction.atomic
 def plant(planting: Planting, on: date, person: User | None) -> None:
-    """What was planned is done; what is sown becomes a sowing, so that its coming up is foretold and can be counted."""
+    """Mark a planned planting as done.
+
+    What is sown becomes a sowing, so that its emergence is predicted and can be counted.
+    """
     planting.planted_on = on
     _sow(planting, person)
     planting.save(update_fields=["planted_on", "sowing"])
@@ -58,7 +61,7 @@ def plant(planting: Planting, on: date, person: User | None) -> None:
 
 @transaction.atomic
 def not_planted(planting: Planting) -> None:
-    """Undo that: it is only meant again."""
+    """Undo `plant`: the planting is planned again."""
     planting.planted_on = None
     if planting.sowing is not None:
         if planting.is_seeded:
@@ -70,7 +73,10 @@ def not_planted(planting: Planting) -> None:
 
 @transaction.atomic
 def plant_out(step: Step, person: User | None) -> Planting:
-    """A raised sowing goes out: it stands in the plan from then on, where it was planned or in the first free square."""
+    """Plant out a raised sowing.
+
+    Adds it to the bed where it was planned, or in the first free square.
+    """
     sowing = take_step(step).sowing
     meant = Planting.objects.filter(
         place=sowing.place, crop_key=sowing.crop_key, origin=Planting.Origin.RAISED, planted_on=None, ended_on=None
@@ -92,7 +98,7 @@ def plant_out(step: Step, person: User | None) -> Planting:
 
 @transaction.atomic
 def take_planting_out_back(step: Step) -> None:
-    """As if it had never gone out: planned again, or off the plan where it was not planned. Raises NotTheLast."""
+    """Undo `plant_out`: the planting is planned again, or removed if it was not planned. Raises NotTheLast."""
     planted = Planting.objects.filter(sowing=step.sowing, origin=Planting.Origin.RAISED, planted_on=step.on, removed_at=None)
     take_back(step)
     for planting in planted:
@@ -114,7 +120,7 @@ def _sow(planting: Planting, person: User | None) -> None:
 
 @transaction.atomic
 def end(planting: Planting, on: date | None) -> None:
-    """Its ground is free from that day on; or it stands after all."""
+    """Mark a planting as ended on a day, or as still standing."""
     planting.ended_on = on
     planting.save(update_fields=["ended_on"])
     note_change_at(planting.place)
@@ -122,7 +128,7 @@ def end(planting: Planting, on: date | None) -> None:
 
 @transaction.atomic
 def remove(planting: Planting) -> None:
-    """Off the plan; it can be put back."""
+    """Remove a planting from the plan; it can be restored."""
     planting.removed_at = clock.now()
     planting.save(update_fields=["removed_at"])
     note_change_at(planting.place)
@@ -130,7 +136,7 @@ def remove(planting: Planting) -> None:
 
 @transaction.atomic
 def put_back(planting: Planting) -> None:
-    """Undo a removal."""
+    """Restore a removed planting."""
     planting.removed_at = None
     planting.save(update_fields=["removed_at"])
     note_change_at(planting.place)
@@ -138,7 +144,7 @@ def put_back(planting: Planting) -> None:
 
 @transaction.atomic
 def note_event(event: PlantEvent) -> PlantEvent:
-    """Write down what was seen; when the last of them died, the ground is free."""
+    """Save an observation; when the last plants die, the ground becomes free."""
     event.save()
     planting = event.planting
     if event.kind == PlantEvent.Kind.DIED and planting.number is not None and planting.is_standing:
@@ -152,7 +158,7 @@ def note_event(event: PlantEvent) -> PlantEvent:
 
 @transaction.atomic
 def remove_event(event: PlantEvent) -> None:
-    """As if it had never been seen."""
+    """Remove an observation and its consequences."""
     planting = event.planting
     if event.kind == PlantEvent.Kind.DIED and planting.ended_on == event.on:
         planting.ended_on = None
@@ -163,7 +169,7 @@ def remove_event(event: PlantEvent) -> None:
 
 @transaction.atomic
 def in_succession(planting: Planting, every_d: int, times: int, person: User) -> list[Planting]:
-    """The same again, every so many days, not yet laid on the plan."""
+    """Add repeats of a planting every so many days, not yet placed on the plan."""
     first = planting.planned_on or planting.planted_on or clock.today(planting.place.garden.timezone)
     plantings = []
     for number in range(1, times + 1):
@@ -178,7 +184,10 @@ def in_succession(planting: Planting, every_d: int, times: int, person: User) ->
 
 @transaction.atomic
 def save_seed(planting: Planting, variety: str, year: int) -> Packet:
-    """Seed of a planting becomes a packet; windows go by it only where there is no other."""
+    """Add a packet of seed saved from a planting.
+
+    It sets the values of the windows only if there is no other packet.
+    """
     garden = planting.place.garden
     kept = Packet.objects.filter(garden=garden, crop_key=planting.crop_key, removed_at__isnull=True)
     packet = Packet(garden=garden, crop_key=planting.crop_key, variety=variety, packed_year=year)

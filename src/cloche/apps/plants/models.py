@@ -1,4 +1,4 @@
-"""What is planted where, what is meant to be, and what came of it."""
+"""Plantings, bed sizes, events and saved seed."""
 
 from __future__ import annotations
 
@@ -25,7 +25,10 @@ def _within(limits: tuple[float, float]) -> list[MinValueValidator | MaxValueVal
 
 
 class BedShape(models.Model):
-    """How large a bed is and how it lies, for its plan. square_m: side of its squares; runs_deg: the way its length runs."""
+    """Size and direction of a bed on its plan.
+
+    `square_m` is the side of its grid squares; `runs_deg` the bearing of its length.
+    """
 
     place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="shape")
     length_m = models.FloatField(default=3.0, validators=_within((0.2, 60.0)))
@@ -44,10 +47,13 @@ class BedShape(models.Model):
 
 
 class Planting(models.Model):
-    """Plants of one crop in one place: planned, standing or gone. crop_key empty: ground that is left for later.
+    """Plants of one crop in one place: planned, standing or ended.
+
+    An empty crop_key reserves ground for later.
 
     planned_on: meant for that day; planted_on: sown or set out then, None while it is only planned. x_m, y_m: its corner in
-    the bed, None while it is not on the plan; plant_m, row_m: distances, None for the crop's own."""
+    the bed, None while it is not on the plan; plant_m, row_m: distances, None for the crop's own.
+    """
 
     class Origin(models.TextChoices):
         SOWN = "sown", lazy("sown here")
@@ -98,7 +104,7 @@ class Planting(models.Model):
         ordering = ["place", "y_m", "x_m", "id"]
 
     def clean(self) -> None:
-        """Days follow each other; both corners or none."""
+        """Check that the dates are in order and that either both corners are given or none."""
         if self.planted_on and self.ended_on and self.ended_on < self.planted_on:
             raise ValidationError({"ended_on": _("The end date must not be before the planting date.")})
         if (self.x_m is None) != (self.y_m is None):
@@ -108,18 +114,21 @@ class Planting(models.Model):
 
     @property
     def is_seeded(self) -> bool:
-        """Whether seed or sets go into the ground there, so that it is a sowing as well."""
+        """Return whether seed or sets go into the ground, so that it is a sowing as well."""
         return self.origin in (self.Origin.SOWN, self.Origin.SETS)
 
     @property
     def is_standing(self) -> bool:
-        """Whether it was planted and has not ended."""
+        """Return whether it has been planted and has not ended."""
         return self.planted_on is not None and self.ended_on is None
 
 
 class PlantEvent(models.Model):
-    """What was seen or done at a planting on a day. night: the morning after the night that did it; lowest_c: among its plants
-    in that night, as far as it was known [°C]."""
+    """Observation or task of a planting on a day.
+
+    `night` is the morning after the damaging night; `lowest_c` the lowest temperature among the plants that night if known
+    [°C].
+    """
 
     class Kind(models.TextChoices):
         HARVESTED = "harvested", lazy("harvested")
@@ -162,7 +171,7 @@ class PlantEvent(models.Model):
 
 
 class SavedSeed(models.Model):
-    """A packet of seed that was saved from a planting, whose own packet is its parent."""
+    """Packet of seed saved from a planting; the planting's own packet is its parent."""
 
     packet = models.OneToOneField(Packet, on_delete=models.CASCADE, related_name="saved")
     planting = models.ForeignKey(Planting, on_delete=models.CASCADE, related_name="saved_seed")

@@ -1,4 +1,4 @@
-"""Read plantings, their patches, and what cold they stood."""
+"""Queries on plantings, their patches and the cold they survived."""
 
 from __future__ import annotations
 
@@ -21,31 +21,33 @@ HAIR_M = 0.005
 
 
 def plantings_in(garden: Garden) -> QuerySet[Planting]:
-    """Plantings of a garden's current places, with what happened to them."""
+    """Return the plantings in a garden's current places with their events."""
     rows = Planting.objects.filter(place__in=Place.objects.filter(garden=garden), removed_at__isnull=True)
     events = Prefetch("events", PlantEvent.objects.order_by("on", "id"))
     return rows.select_related("place", "packet", "sowing").prefetch_related(events)
 
 
 def current_in(garden: Garden, today: date) -> QuerySet[Planting]:
-    """Those that are meant or stand there."""
+    """Return the plantings that are planned or standing."""
     return plantings_in(garden).filter(Q(ended_on=None) | Q(ended_on__gt=today))
 
 
 def events_in(garden: Garden) -> QuerySet[PlantEvent]:
-    """What happened to plantings of a garden's current places."""
+    """Return the events of plantings in a garden's current places."""
     rows = PlantEvent.objects.filter(planting__place__in=Place.objects.filter(garden=garden), planting__removed_at__isnull=True)
     return rows.select_related("planting__place").order_by("on", "id")
 
 
 def plantings_at(place: Place) -> list[Planting]:
-    """Plantings of a place, by where they lie."""
+    """Return the plantings of a place by position."""
     return list(plantings_in(place.garden).filter(place=place))
 
 
 def shape_of(place: Place, units: Units | None = None) -> BedShape:
-    """A bed's size, or the usual one, not kept yet: a hotbed's as it was built, another as wide as the place is described.
-    units: of who looks, whose squares have a foot where they think in inches."""
+    """Return a bed's size, or an unsaved default: a hotbed's as built, another bed's from its description.
+
+    The default grid is one foot for people who work in inches.
+    """
     stored = BedShape.objects.filter(place=place).first()
     if stored is not None:
         return stored
@@ -57,12 +59,12 @@ def shape_of(place: Place, units: Units | None = None) -> BedShape:
 
 
 def set_out_at(place: Place, today: date) -> list[Planting]:
-    """What stands in a place today."""
+    """Return the plantings that stand in a place today."""
     return list(current_in(place.garden, today).filter(place=place, planted_on__lte=today))
 
 
 def next_spot(place: Place, shape: BedShape) -> tuple[float, float] | None:
-    """The first square of a bed on which nothing lies; None where all are taken."""
+    """Return the first free square of a bed, or None."""
     laid = [box for planting in plantings_at(place) if planting.ended_on is None and (box := box_of(planting))]
     step = shape.square_m
     for row in range(max(int(shape.width_m / step + HAIR_M), 1)):
@@ -74,7 +76,7 @@ def next_spot(place: Place, shape: BedShape) -> tuple[float, float] | None:
 
 
 def box_of(planting: Planting) -> Box | None:
-    """Where it lies on the plan; None while it does not."""
+    """Return the rectangle of a planting on the plan, or None."""
     return (
         None
         if planting.x_m is None or planting.y_m is None
@@ -83,7 +85,7 @@ def box_of(planting: Planting) -> Box | None:
 
 
 def overlap(box: Box, other: Box) -> bool:
-    """Whether two rectangles share ground, but for a hair."""
+    """Return whether two rectangles overlap by more than rounding."""
     along = box[0] + box[2] > other[0] + HAIR_M and other[0] + other[2] > box[0] + HAIR_M
     return along and box[1] + box[3] > other[1] + HAIR_M and other[1] + other[3] > box[1] + HAIR_M
 
@@ -92,7 +94,7 @@ COLD = (PlantEvent.Kind.STOOD, PlantEvent.Kind.DIED)
 
 
 class ColdNight(NamedTuple):
-    """What so many plants of a planting did in a night's cold."""
+    """What a cold night did to a number of plants."""
 
     planting_id: int
     place: str
@@ -104,7 +106,7 @@ class ColdNight(NamedTuple):
 
 @dataclass(frozen=True)
 class ColdSeen:
-    """Nights of a kind, by day, and its limit after them."""
+    """Cold nights observed for a crop, and its limit after them."""
 
     crop_key: str
     events: list[ColdNight]
@@ -112,7 +114,7 @@ class ColdSeen:
 
 
 def cold_seen(garden: Garden) -> list[ColdSeen]:
-    """Of every kind of which anything was seen."""
+    """Return the observations of every crop that has any."""
     seen: dict[str, list[ColdNight]] = defaultdict(list)
     rows = events_in(garden).filter(kind__in=COLD, lowest_c__isnull=False, cause__in=("", PlantEvent.Cause.FROST))
     columns = ("planting__crop_key", "planting_id", "planting__place__name", "kind", "number", "lowest_c", "on")
@@ -122,12 +124,12 @@ def cold_seen(garden: Garden) -> list[ColdSeen]:
 
 
 def learned_limits(garden: Garden) -> dict[str, float]:
-    """Grown plants' limit by crop, of those of which anything was seen [°C]."""
+    """Return the learned frost limit of established plants by crop [°C]."""
     return {seen.crop_key: round(seen.limit.limit_c, 2) for seen in cold_seen(garden)}
 
 
 def _nights(events: list[ColdNight]) -> list[Seen]:
-    """What stood a night and what died of it beside it are one night's word."""
+    """Combine what survived and what died in the same night."""
     by_night: dict[tuple[int, int], list[int]] = defaultdict(lambda: [0, 0])
     for event in events:
         by_night[event.planting_id, round(event.lowest_c)][event.kind == PlantEvent.Kind.DIED] += event.number

@@ -1,1 +1,1 @@
-"""Soil readings, daily weather and files."""
+"""Soil readings, daily weather and imported files."""

@@ -1,4 +1,4 @@
-"""What a grower writes down: a reading, a day's air, and what a file's columns mean."""
+"""Forms for readings and for the columns of an imported file."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ TIME = forms.TimeInput(attrs={"type": "time"}, format="%H:%M")
 
 
 class ReadingForm(forms.Form):
-    """One settled reading; date, time and depth are filled in already."""
+    """Form for one reading, with date, time and depth prefilled."""
 
     temperature = TypedNumber(label=lazy("Soil temperature"))
     day = DayField(label=lazy("Date"))
@@ -44,7 +44,7 @@ class ReadingForm(forms.Form):
         self.fields["depth"].label = _("Depth ({length})").format(length=units.length)
 
     def clean(self) -> dict[str, Any]:
-        """Local day and time to an instant that exists and is not in the future."""
+        """Convert local date and time to an instant that exists and is not in the future."""
         data = super().clean() or {}
         day, at = data.get("day"), data.get("time")
         if day is None or at is None:
@@ -61,13 +61,13 @@ class ReadingForm(forms.Form):
         return data
 
     def measured(self) -> Measured:
-        """The valid content."""
+        """Return the validated reading."""
         data = self.cleaned_data
         texts = {name: data[name].strip() for name in TEXTS}
         return Measured(data["taken_at"], round(data["depth"], 4), data["temperature"], **texts)
 
     def texts(self) -> list[forms.BoundField]:
-        """The fields of what stands beside its number."""
+        """Return the bound text fields."""
         return [self[name] for name in TEXTS]
 
 
@@ -88,7 +88,7 @@ def _filled(reading: Reading, units: Units, place: Place) -> dict[str, Any]:
 
 
 class FileForm(forms.Form):
-    """A file and what is in it."""
+    """Form for a file and its kind."""
 
     kind = forms.ChoiceField(
         label=lazy("Contents"),
@@ -100,7 +100,7 @@ class FileForm(forms.Form):
 
 
 class MappingForm(forms.Form):
-    """What each column means, and what holds for all rows."""
+    """Form for the roles of the columns and settings of all rows."""
 
     temperature_unit = forms.ChoiceField(label=lazy("Unit of temperature"), choices=[("C", "°C"), ("F", "°F")])
     length_unit = forms.ChoiceField(label=lazy("Unit of depth"), choices=[("cm", "cm"), ("in", lazy("inches"))])
@@ -140,7 +140,7 @@ class MappingForm(forms.Form):
                 del self.fields[name]
 
     def clean(self) -> dict[str, Any]:
-        """Enough must be told to read a row."""
+        """Require the roles without which no row can be read."""
         data = super().clean() or {}
         if not self.errors:
             for lack in maps.missing_roles(self.kind, self.mapping()):
@@ -148,7 +148,7 @@ class MappingForm(forms.Form):
         return data
 
     def mapping(self) -> maps.Mapping:
-        """The grower's word."""
+        """Return the mapping."""
         data = self.cleaned_data
         place = data.get("place")
         return maps.Mapping(
@@ -163,7 +163,7 @@ class MappingForm(forms.Form):
 
 
 def mapping_initial(mapping: maps.Mapping, units: Units) -> dict[str, Any]:
-    """A mapping as the form shows it."""
+    """Return the form's initial values for a mapping."""
     columns = {f"column_{index}": role for index, role in enumerate(mapping.roles)}
     return columns | {
         "temperature_unit": mapping.temperature_unit,

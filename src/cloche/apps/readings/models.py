@@ -1,4 +1,4 @@
-"""What was measured: soil readings, a day's air, and files on their way in."""
+"""Readings, visits and imported files."""
 
 from __future__ import annotations
 
@@ -16,15 +16,15 @@ from cloche.apps.shared.words import lazy
 
 
 class ReadingQuerySet(models.QuerySet["Reading"]):
-    """Words for reading queries."""
+    """Queryset of readings."""
 
     def current(self) -> ReadingQuerySet:
-        """Those that have not been removed."""
+        """Return readings that have not been removed."""
         return self.filter(removed_at__isnull=True)
 
 
 class Visit(models.Model):
-    """One stop of a round: who stood at a place when, and what was seen there besides the soil's temperature.
+    """One stop of a round: person, place, time and observations other than soil temperature.
 
     key: given by the device that it was written on, so that sending twice keeps it once. Removal only marks it.
     """
@@ -60,13 +60,13 @@ class Visit(models.Model):
         indexes = [models.Index(fields=["place", "-at"], name="visit_newest_first")]
 
     def clean(self) -> None:
-        """A low is no higher than its high."""
+        """Check that a low is not above its high."""
         if self.air_low_c is not None and self.air_high_c is not None and self.air_low_c > self.air_high_c:
             raise ValidationError({"air_high_c": _("The highest is below the lowest.")})
 
 
 class Reading(models.Model):
-    """One settled soil temperature. Removal only marks it, so that it can be undone."""
+    """One soil temperature read after the thermometer has settled; removal only marks it, so that it can be undone."""
 
     class Review(models.TextChoices):
         RIGHT = "right", lazy("checked and correct")
@@ -99,7 +99,7 @@ class Reading(models.Model):
 
 
 class FileSource(models.Model):
-    """What the columns of files from one source mean, remembered from the last one that was taken. signature: its heading's."""
+    """Column mapping of files from one source, remembered from the last import; `signature` identifies its heading."""
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="file_sources")
     kind = models.CharField(max_length=10)
@@ -111,8 +111,11 @@ class FileSource(models.Model):
 
 
 class WatchedFile(models.Model):
-    """A file that came in by itself from the folder that is watched. kind: empty for a typical year; left_out: rows that could
-    not be taken; reason: why the first of them, or the whole file, could not."""
+    """File imported from the watched folder.
+
+    `kind` is empty for a typical year, `left_out` counts refused rows, and `reason` explains the first of them or the
+    failure of the whole file.
+    """
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="watched_files")
     name = models.CharField(max_length=200)
@@ -128,7 +131,7 @@ class WatchedFile(models.Model):
 
 
 class IncomingFile(models.Model):
-    """A file that somebody is bringing in; its text is kept only until it is in or given up.
+    """Uploaded file whose text is kept until it is imported or cancelled.
 
     familiar: its heading is that of an earlier one. A long file is taken outside the request: done of total rows are in.
     """

@@ -1,4 +1,4 @@
-"""Readings as pages show them: what came from files, what was typed, what is written down."""
+"""Readings, visits and imported files as pages show them."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ FILES_SHOWN = 8
 
 @dataclass(frozen=True)
 class CameLine:
-    """A file, when it came, and how it went."""
+    """An imported file with its time and outcome."""
 
     name: str
     when: str
@@ -34,14 +34,14 @@ class CameLine:
 
 
 def how_many(kind: str, added: int) -> str:
-    """Days or readings."""
+    """Count days or readings in words."""
     if kind == IncomingFile.Kind.WEATHER:
         return words.count(added, "day", "days")
     return words.count(added, "reading", "readings")
 
 
 def came_by_themselves(garden: Garden, now: datetime) -> list[CameLine]:
-    """The latest, the newest first."""
+    """Return the files imported from the watched folder, newest first."""
     today = now.astimezone(garden.timezone).date()
     return [_line(watched_file, garden, today) for watched_file in garden.watched_files.all()[:FILES_SHOWN]]
 
@@ -72,7 +72,7 @@ NEWEST = 8
 
 @dataclass(frozen=True)
 class Line:
-    """A reading as written in the list."""
+    """One reading in the list."""
 
     reading: Reading
     when: str
@@ -83,14 +83,14 @@ class Line:
 
 @dataclass(frozen=True)
 class Undo:
-    """What was just done, and the reading whose last change can be taken back."""
+    """What was just done, and the reading whose last change can be undone."""
 
     text: str
     reading: Reading
 
 
 def line(reading: Reading, place: Place, units: Units) -> Line:
-    """One reading in words."""
+    """Describe one reading."""
     local = reading.taken_at.astimezone(place.garden.timezone)
     by = reading.entered_by.username if reading.entered_by and reading.source == "hand" else reading.get_source_display()
     when = f"{words.day_with_weekday(local.date())}, {words.clock(local)}"
@@ -98,7 +98,7 @@ def line(reading: Reading, place: Place, units: Units) -> Line:
 
 
 def context_for(place: Place, person: User, form: ReadingForm | None = None, undo: Undo | None = None) -> dict[str, Any]:
-    """Everything readings/_desk.html needs."""
+    """Return the context of readings/_desk.html."""
     units = units_of(person)
     lines = [line(reading, place, units) for reading in selectors.recent_readings(place)]
     form = form or ReadingForm(place=place, units=units)
@@ -123,7 +123,7 @@ SOMETHING = (
 
 @dataclass(frozen=True)
 class Seen:
-    """A visit's line; photo: its key where there is a picture."""
+    """One visit in the list; `photo` is its key if there is a picture."""
 
     when: str
     text: str
@@ -131,14 +131,16 @@ class Seen:
 
 
 def seen_at(place: Place, units: Units) -> list[Seen]:
-    """The newest visits that saw something."""
+    """Return the newest visits with observations."""
     visits = place.visits.filter(SOMETHING, removed_at__isnull=True).defer("photo").annotate(pictured=Q(photo__isnull=False))
     return [_seen(visit, place, units) for visit in visits[:SEEN_SHOWN]]
 
 
 def air_under(place: Place, since: datetime) -> Iterator[Under]:
-    """Air that rounds noted at a place since a moment, oldest first. An extreme is of the time since the one before it; of
-    none where that is not known or long ago."""
+    """Yield air temperatures noted on rounds since a time, oldest first.
+
+    A minimum or maximum covers the time since the previous one; it is left out if that is unknown or too long ago.
+    """
     noted = Q(air_c__isnull=False) | Q(air_low_c__isnull=False) | Q(air_high_c__isnull=False)
     visits = place.visits.filter(noted, removed_at__isnull=True, at__gte=since).order_by("at")
     set_back: datetime | None = None

@@ -1,4 +1,4 @@
-"""Questions about what was measured."""
+"""Queries on readings and logger data."""
 
 from __future__ import annotations
 
@@ -23,12 +23,12 @@ SAME_DEPTH_M, WHOLE_DAY_H = 0.006, 20
 
 
 def recent_readings(place: Place, limit: int = SHOWN_IN_LIST) -> QuerySet[Reading]:
-    """The newest current readings of a place."""
+    """Return the newest readings of a place."""
     return place.readings.all().filter(removed_at__isnull=True).select_related("entered_by")[:limit]
 
 
 def points_between(place: Place, start: datetime, end: datetime) -> list[Reading | HourPoint]:
-    """Readings and loggers' hours for a chart, each thinned evenly where there are thousands."""
+    """Return readings and logger hours for a chart, each thinned evenly where there are thousands."""
     rows = list(
         Reading.objects.current()
         .filter(place=place, taken_at__gte=start, taken_at__lte=end)
@@ -44,7 +44,7 @@ def _thinned(rows: list[Any]) -> list[Any]:
 
 
 def readings_since(place: Place, start: datetime, end: datetime) -> list[tuple[int, datetime, float, float]]:
-    """(number, taken_at, depth_m, temperature_c) for the forecast, oldest first: readings, and loggers' hours.
+    """Return (number, taken_at, depth_m, temperature_c) of readings and logger hours for the forecast, oldest first.
 
     What a grower left out is left out.
     """
@@ -56,14 +56,14 @@ def readings_since(place: Place, start: datetime, end: datetime) -> list[tuple[i
 
 @dataclass(frozen=True)
 class Latest:
-    """The newest that was measured in a place."""
+    """Newest measurement of a place."""
 
     taken_at: datetime
     temperature_c: float
 
 
 def latest_by_place(garden: Garden) -> dict[int, Latest]:
-    """The newest current reading or logger's value of each place that has one."""
+    """Return the newest reading or logger value of each place that has one."""
     newest = Reading.objects.current().filter(place=OuterRef("pk")).order_by("-taken_at")
     at, value = (Subquery(newest.values(name)[:1]) for name in ("taken_at", "temperature_c"))
     rows = garden.places.annotate(at=at, value=value).values_list("pk", "at", "value")
@@ -76,7 +76,7 @@ def latest_by_place(garden: Garden) -> dict[int, Latest]:
 
 @dataclass(frozen=True)
 class DayRead:
-    """What was read at seed depth within 36 hours: the last early and late reading, and a logger's whole day [°C]."""
+    """Readings at seed depth within 36 hours: the last early and late one, or a logger's daily mean [°C]."""
 
     early: Latest | None = None
     late: Latest | None = None
@@ -84,12 +84,12 @@ class DayRead:
 
     @property
     def mean_c(self) -> float | None:
-        """The day's figure: the mean of the two; None where one of them lacks."""
+        """Return the daily mean from the early and late reading, or None if one is missing."""
         return (self.early.temperature_c + self.late.temperature_c) / 2 if self.early and self.late else None
 
 
 def day_reads(garden: Garden, now: datetime, only: Iterable[Place] | None = None) -> dict[int, DayRead]:
-    """By place, or of some only, what a day's figure can be made from."""
+    """Return by place the readings that a daily mean can be derived from."""
     places = {place.pk: place for place in (garden.places.all() if only is None else only)}
     rows = (
         Reading.objects.current()
@@ -108,7 +108,7 @@ def day_reads(garden: Garden, now: datetime, only: Iterable[Place] | None = None
 
 
 def _logged_days(places: dict[int, Place], now: datetime) -> dict[int, float]:
-    """Means of the last day of loggers at seed depth, where nearly all of its hours are there."""
+    """Return yesterday's means of loggers at seed depth with nearly complete hours."""
     hours: dict[int, list[float]] = {}
     for hour in logged.hours_between(places, now - timedelta(days=1), now):
         if abs(hour.depth_m - places[hour.place_id].seed_depth_m) < SAME_DEPTH_M:
@@ -117,6 +117,6 @@ def _logged_days(places: dict[int, Place], now: datetime) -> dict[int, float]:
 
 
 def read_since(garden: Garden, start: datetime) -> set[int]:
-    """Places with a current reading from an instant on."""
+    """Return the places read since a time."""
     rows = Reading.objects.current().filter(place__garden=garden, place__removed_at__isnull=True, taken_at__gte=start)
     return set(rows.values_list("place_id", flat=True).distinct())

@@ -1,4 +1,4 @@
-"""Asking the weather provider, and taking long files, outside requests."""
+"""Background jobs for long and watched files."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from cloche.apps.work import queue
 
 @app.task(name=TAKE_FILE)
 def take_file(file_id: int) -> None:
-    """Take a long file; one that was given up or is in already is left alone."""
+    """Import a long file; one that was imported or cancelled is ignored."""
     from cloche.apps.readings.flows import bring_in
 
     incoming = IncomingFile.objects.filter(pk=file_id, state=IncomingFile.State.TAKING).first()
@@ -23,11 +23,11 @@ def take_file(file_id: int) -> None:
 
 @app.task(name=TAKE_WATCHED)
 def take_watched(garden_id: int, name: str) -> None:
-    """Take a file of the folder that is watched."""
+    """Import a file from the watched folder."""
     watched.take_file(garden_id, name)
 
 
 def file_round() -> int:
-    """Queue every long file that is still to be taken, should its job have been lost. Returns how many."""
+    """Queue all long files still to be imported in case a job was lost; return how many."""
     due = IncomingFile.objects.filter(state=IncomingFile.State.TAKING).values_list("pk", flat=True)
     return queue.put_due(TAKE_FILE, {key_of_file(pk): {"file_id": pk} for pk in due})

@@ -1,4 +1,4 @@
-"""Readings, typed or from a file: requests and answers."""
+"""Views of readings and imported files."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ SHOWN_BAD_ROWS = 200
 @require_POST
 @in_garden(writing=LOGS)
 def add_reading(request: GardenRequest, place_id: int) -> HttpResponse:
-    """Record what was just read."""
+    """Add a reading."""
     place = place_or_404(request, place_id)
     form = ReadingForm(request.POST, place=place, units=units_of(request.user))
     if not form.is_valid():
@@ -45,7 +45,7 @@ def add_reading(request: GardenRequest, place_id: int) -> HttpResponse:
 
 @in_garden(writing=LOGS, own=row_of("readings.Reading", "reading_id"))
 def edit_reading(request: GardenRequest, place_id: int, reading_id: int) -> HttpResponse:
-    """Show a reading in a form of its own, and take the correction."""
+    """Show a reading in a form and save the correction."""
     place = place_or_404(request, place_id)
     reading = _current(place, reading_id)
     units = units_of(request.user)
@@ -71,7 +71,7 @@ def edit_reading(request: GardenRequest, place_id: int, reading_id: int) -> Http
 @require_POST
 @in_garden(writing=LOGS, own=row_of("readings.Reading", "reading_id"))
 def remove_reading(request: GardenRequest, place_id: int, reading_id: int) -> HttpResponse:
-    """Take a reading off; it can be put back."""
+    """Remove a reading; it can be restored."""
     place = place_or_404(request, place_id)
     reading = _current(place, reading_id)
     record.remove_reading(reading)
@@ -97,7 +97,7 @@ def take_back(request: GardenRequest, place_id: int, reading_id: int) -> HttpRes
 
 
 def _desk(request: GardenRequest, place: Place, **parts: Any) -> HttpResponse:
-    """The desk as a piece for htmx, or back to the place's page."""
+    """Answer with the reading desk for htmx, or redirect to the place's page."""
     form = parts.get("form")
     failed = form is not None and bool(form.errors)
     if not request.htmx:  # type: ignore[attr-defined]
@@ -151,7 +151,7 @@ SHOWN_BAD_ROWS = 200
 
 @in_garden
 def files(request: GardenRequest) -> HttpResponse:
-    """Bring in, take out."""
+    """Import and export files."""
     form = FileForm(request.POST or None, request.FILES or None)
     if form.is_valid():
         try:
@@ -171,7 +171,7 @@ def files(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def incoming(request: GardenRequest, file_id: int) -> HttpResponse:
-    """Say what the columns are; see what would happen; take the good rows or leave it."""
+    """Map the columns, preview the result, and import or cancel."""
     waiting = _waiting(request).filter(pk=file_id).first()
     if waiting is None:
         messages.error(request, "That file is no longer waiting: it was brought in, given up or replaced by another.")
@@ -223,7 +223,7 @@ def _take(request: GardenRequest, waiting: IncomingFile) -> HttpResponse:
 
 
 def _progress(request: GardenRequest, taking: IncomingFile) -> HttpResponse:
-    """How far a long file is; once it is in, its page leads on."""
+    """Show the progress of a long file and redirect when it is done."""
     if taking.state == IncomingFile.State.TAKEN:
         answer = _taken(request, taking.name, taking.kind, taking.done)
         taking.delete()
@@ -249,7 +249,7 @@ def _taken(request: GardenRequest, name: str, kind: str, added: int) -> HttpResp
 @require_POST
 @in_garden
 def give_up(request: GardenRequest, file_id: int) -> HttpResponse:
-    """Forget a waiting file."""
+    """Cancel a waiting file."""
     _waiting(request).filter(pk=file_id).delete()
     messages.success(request, _("File discarded. Nothing was imported."))
     return redirect("files", request.garden.pk)
@@ -261,7 +261,7 @@ def _waiting(request: GardenRequest) -> Any:
 
 @in_garden
 def take_out(request: GardenRequest, kind: str) -> StreamingHttpResponse:
-    """A CSV of everything of one kind."""
+    """Stream a CSV file of all records of one kind."""
     writers = {"readings": export.readings_csv, "weather": export.weather_csv}
     if kind not in writers:
         raise Http404

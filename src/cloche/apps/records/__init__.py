@@ -1,1 +1,1 @@
-"""The records: who changed what, what is doubtful, and everything in one file to take away."""
+"""Records: history of changes, doubtful readings, and the archive of a whole garden."""

@@ -1,4 +1,4 @@
-"""The demo's plantings from their plan."""
+"""Plantings of the demo gardens."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from cloche.demo.plants import EARLIER, PLANTINGS, SHAPES, SIGNS, PlantingPlan
 
 
 def stand(garden: Garden, person: User) -> None:
-    """Sizes of beds, and what stands there, is meant or stood there."""
+    """Add bed sizes and past, standing and planned plantings."""
     places = {place.name: place for place in garden.places.all()}
     for shape in SHAPES:
         sizes = {"length_m": shape.length_m, "width_m": shape.width_m, "square_m": shape.square_m, "runs_deg": shape.runs_deg}

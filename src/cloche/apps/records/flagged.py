@@ -1,4 +1,4 @@
-"""What in the last three weeks is doubtful, why, what it does to the forecast, and the grower's word on it."""
+"""Doubtful readings of the last three weeks: reason, effect on the forecast, and the grower's decision."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ REVIEWS = {"right", "left_out", ""}
 
 @dataclass(frozen=True)
 class Item:
-    """One doubtful reading, or hours in a row of a logger with the same doubt."""
+    """One doubtful reading, or consecutive logger hours with the same flag."""
 
     numbers: str
     place: Place
@@ -55,7 +55,7 @@ class Item:
 
 @dataclass(frozen=True)
 class FlagPage:
-    """Context of the page; settled: what a grower has given a word on."""
+    """Context of the page; `settled` lists readings the grower has already judged."""
 
     headline: str
     items: list[Item]
@@ -63,7 +63,7 @@ class FlagPage:
 
 
 def flag_page(garden: Garden, units: Units, now: datetime) -> FlagPage:
-    """All places, in walking order."""
+    """Build the page for all places in walking order."""
     since = now - LOOKED_BACK
     grounds = windows.grounds_in(garden)
     readings, hours = _by_place(_readings(garden, since)), _by_place(_hours([place for place, _unused in grounds], since, now))
@@ -115,7 +115,7 @@ def _read_flags(place: Place, readings: list[Reading], data: PlaceForecast | Non
 
 
 def _picture(odd: list[Any], among: list[Any], data: PlaceForecast | None, joined: bool = False) -> Spark:
-    """The odd ones among their neighbours of the same depth, and what was expected of them."""
+    """Draw the doubtful values among their neighbours at the same depth with the expected band."""
     depth_m, marked = odd[0].depth_m, {reading.pk for reading in odd}
     start, end = odd[0].taken_at - AROUND, odd[-1].taken_at + AROUND
     points = [(r.taken_at, r.temperature_c, r.pk in marked) for r in among if abs(r.depth_m - depth_m) < SAME_DEPTH_M]
@@ -194,7 +194,7 @@ def _run_item(
 
 @transaction.atomic
 def give_word(garden: Garden, numbers: list[int], review: str) -> int:
-    """Say of readings (numbers above zero) or a logger's hours (below) what they are; returns how many there were."""
+    """Store the grower's judgement of readings (positive numbers) or logger hours (negative); return how many."""
     places: set[int] = set()
     for reading in Reading.objects.current().filter(pk__in=[n for n in numbers if n > 0], place__garden=garden):
         reading.review = review

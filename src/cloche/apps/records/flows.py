@@ -1,4 +1,4 @@
-"""Put back what was removed; erase for good."""
+"""Restoring what was changed or removed, and permanent deletion."""
 
 from __future__ import annotations
 
@@ -21,11 +21,11 @@ from cloche.apps.sowings.models import Sowing
 
 
 class NotBrought(ValueError):
-    """It cannot be brought back; the message says why."""
+    """Raised where a change cannot be undone; the message gives the reason."""
 
 
 def bring_back(garden: Garden, key: str, history_id: int) -> Any:
-    """Undo one change: the record stands again as it did before it; a removed one as it was. Raises NotBrought or KeyError.
+    """Undo one change: the record returns to its earlier state, and a removed one is restored. Raises NotBrought or KeyError.
 
     Going back is a change like any other, and can itself be gone back on.
     """
@@ -50,7 +50,7 @@ def bring_back(garden: Garden, key: str, history_id: int) -> Any:
 
 
 def kept_apart(model: Any) -> list[str]:
-    """Fields that history does not keep: they stay as they are."""
+    """Return fields that the history does not record and an undo leaves alone."""
     held = {field.name for field in model.history.model._meta.fields}
     return [field.name for field in model._meta.concrete_fields if field.name not in held]
 
@@ -64,13 +64,15 @@ log = logging.getLogger("cloche.security")
 
 
 class OthersAreIn(ValueError):
-    """Somebody else belongs to a garden that would be without an owner."""
+    """Raised where deleting an account would leave other people in a garden without an owner."""
 
 
 @dataclass(frozen=True)
 class Leaving:
-    """What becomes of a person's gardens when their account goes. alone: erased with it; left: go on without them;
-    to_hand_over: theirs alone to own, with others in them."""
+    """What happens to a person's gardens when the account is deleted.
+
+    `alone` are deleted with it, `left` continue without the person, and `to_hand_over` need another owner first.
+    """
 
     alone: list[Garden]
     left: list[Garden]
@@ -78,7 +80,7 @@ class Leaving:
 
 
 def holds(garden: Garden) -> str:
-    """How much there is in it, in words."""
+    """Describe how much a garden contains."""
     counts = (
         (Reading.objects.filter(place__garden=garden).count(), "reading", "readings"),
         (Sowing.objects.filter(place__garden=garden).count(), "sowing", "sowings"),
@@ -91,7 +93,7 @@ def holds(garden: Garden) -> str:
 
 @transaction.atomic
 def erase_garden(garden: Garden, by: User) -> None:
-    """Every row that belongs to it, its history too. What is erased at once leaves no history of its erasing."""
+    """Delete every row of a garden with its history, leaving no record of the deletion."""
     log.warning("garden %s is erased by person %s", garden.pk, by.pk)
     # Constraints are looked at when all is done, so that no order of tables is needed; but a path must still be there.
     for model, path in sorted(_inside(), key=lambda pair: -pair[1].count("__")):
@@ -104,7 +106,7 @@ def _rows(model: type[models.Model]) -> Any:
 
 
 def _inside() -> Iterator[tuple[type[models.Model], str]]:
-    """Every table that belongs to a garden, with each way there, whatever room it is of."""
+    """Yield every table that belongs to a garden, in any app, with each path to the garden."""
     known: dict[type[models.Model], list[str]] = {Garden: [""]}
     waiting: list[type[models.Model]] = [Garden]
     everything = apps.get_models(include_auto_created=True)
@@ -123,13 +125,16 @@ def _inside() -> Iterator[tuple[type[models.Model], str]]:
 
 
 def _belongs(field: Any) -> bool:
-    """Whether what has the field goes with what it names. History has no such rule of its own: it goes with its record."""
+    """Return whether rows with this foreign key are deleted with their target.
+
+    History tables have no rule of their own and follow their record.
+    """
     rule = getattr(field.remote_field, "on_delete", None)
     return rule is models.CASCADE or (rule is models.DO_NOTHING and field.model.__name__.startswith("Historical"))
 
 
 def leaving(person: User) -> Leaving:
-    """What becomes of their gardens."""
+    """Return what would happen to a person's gardens."""
     alone, left, to_hand_over = [], [], []
     for membership in person.memberships.select_related("garden"):
         others = membership.garden.memberships.exclude(user=person)
@@ -144,8 +149,10 @@ def leaving(person: User) -> Leaving:
 
 @transaction.atomic
 def erase_account(person: User) -> None:
-    """The person, and the gardens that nobody else is in. What they wrote down in others stays, without their name. Raises
-    OthersAreIn."""
+    """Delete a person and the gardens nobody else uses.
+
+    Their entries in other gardens stay without a name. Raises OthersAreIn.
+    """
     list(Garden.objects.select_for_update().filter(memberships__user=person).only("pk").order_by("pk"))
     gardens = leaving(person)
     if gardens.to_hand_over:

@@ -1,4 +1,4 @@
-"""What was changed when and by whom, and what it was before."""
+"""History of a garden: each change with its author and the value before it."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ DID = {"+": lazy("recorded"), "~": lazy("changed")}
 
 @dataclass(frozen=True)
 class Change:
-    """One change in words; undo: what going back would do, empty where it is not offered."""
+    """One change in words; `undo` describes what undoing it would do and is empty where that is not offered."""
 
     kind: str
     pk: int
@@ -36,7 +36,10 @@ class Change:
 
 
 def changes(garden: Garden, units: Units, now: datetime, before: datetime | None = None, removed: bool = False) -> list[Change]:
-    """The newest changes of all kinds, the latest first; before: older than an instant; removed: only what was taken off."""
+    """Return the newest changes of all kinds, latest first.
+
+    `before` selects changes older than a time, `removed` removals only.
+    """
     entries: list[Change] = []
     for key, numbers in _newest(garden, before, removed).items():
         entries += _changes_of(KINDS[key], numbers, units, now, garden)
@@ -44,7 +47,7 @@ def changes(garden: Garden, units: Units, now: datetime, before: datetime | None
 
 
 def _newest(garden: Garden, before: datetime | None, removed: bool) -> dict[str, list[int]]:
-    """Numbers of the newest changes by kind: one query over all kinds, of which most have none among them."""
+    """Return history numbers of the newest changes by kind, in one query over all kinds."""
     rows = [
         _of_kind(kind, garden, before, removed)
         .annotate(of_kind=Value(kind.key))
@@ -79,7 +82,7 @@ def _from(kind: Kind) -> list[str]:
 
 
 def _earlier(kind: Kind, shown: list[Any]) -> dict[int, Any]:
-    """What each was before, by the number of its history: one query."""
+    """Return the state before each change by history number, in one query."""
     history = kind.model.history  # type: ignore[attr-defined]
     earlier: dict[int, Any] = {}
     last: dict[int, Any] = {}
@@ -109,7 +112,7 @@ def _change(kind: Kind, row: Any, was: Any, units: Units, now: datetime, garden:
 
 
 def _parts(kind: Kind, row: Any, was: Any, units: Units) -> list[str]:
-    """What changed, before and after; of something new, the first of what was told."""
+    """Describe what changed, before and after; for a new record, its first values."""
     if row.history_type == "-" or (was is None and row.history_type != "+"):
         return []
     parts = []
@@ -123,12 +126,12 @@ def _parts(kind: Kind, row: Any, was: Any, units: Units) -> list[str]:
 
 
 def _read(row: Any, name: str) -> Any:
-    """Return a field's value, one of its choices as people read it; None where there is no row."""
+    """Return a field's value with choices as their labels; None where there is no row."""
     display = getattr(row, f"get_{name}_display", None)
     return display() if display else getattr(row, name, None)
 
 
 def _who(row: Any) -> str:
-    """Whoever was signed in; of what came by another way, whoever it is from."""
+    """Return the name of the person signed in, or the source of a change that came another way."""
     person = row.history_user or next((getattr(row, name) for name in FROM if getattr(row, f"{name}_id", None)), None)
     return person.username if person else "Cloche"

@@ -1,4 +1,4 @@
-"""An archive on its way in: received in pieces, read in the queue, then it leads to its garden or says why not."""
+"""Upload of an archive: received in pieces, read by a worker, then linked to its garden or to an error."""
 
 from __future__ import annotations
 
@@ -23,17 +23,17 @@ OPEN = (IncomingArchive.State.WAITING, IncomingArchive.State.READING)
 
 
 class TooMany(ValueError):
-    """This person has enough of them on their way."""
+    """Raised where a person already has the maximum number of archives waiting."""
 
 
 def key_of(archive_id: int) -> str:
-    """Under which it stands in the queue and among the failures."""
+    """Return the key of an archive in the job queue and the list of failures."""
     return f"archive-{archive_id}"
 
 
 @transaction.atomic
 def receive(person: User, upload: UploadedFile) -> IncomingArchive:
-    """Keep the file and queue its reading. Raises TooMany."""
+    """Store an uploaded file and queue its reading. Raises TooMany."""
     User.objects.select_for_update().only("pk").get(pk=person.pk)
     person.incoming_archives.exclude(state__in=OPEN).delete()
     if person.incoming_archives.count() >= MOST_WAITING:
@@ -54,7 +54,7 @@ def receive(person: User, upload: UploadedFile) -> IncomingArchive:
 
 
 def take(archive: IncomingArchive) -> None:
-    """Read it: a new garden, or the reason why there is none. A worker that is lost meanwhile leaves nothing by half."""
+    """Read an archive into a new garden or store why it failed; an interrupted worker leaves nothing half done."""
     IncomingArchive.objects.filter(pk=archive.pk).update(state=IncomingArchive.State.READING)
     progress = Reported(archive)
     try:

@@ -1,4 +1,4 @@
-"""How the history says what each kind of record was."""
+"""How the history describes each kind of record."""
 
 from __future__ import annotations
 
@@ -47,8 +47,11 @@ Show = Callable[[Any, Units], str]
 
 @dataclass(frozen=True)
 class Kind:
-    """key: in addresses. inside: the way from its history to the garden. what: its name in words. fields: fields by name, with
-    their words and how a value is written. changed: what has to be worked out again."""
+    """One kind of record in the history.
+
+    `key` is used in URLs, `inside` is the lookup from its history to the garden, `what` its noun, `fields` label and format
+    by field name, and `changed` is called to recalculate what depends on it.
+    """
 
     key: str
     model: type[Model]

@@ -1,4 +1,4 @@
-"""Archives on their way in."""
+"""Archives being uploaded."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from cloche.apps.shared.words import lazy
 
 
 class IncomingArchive(models.Model):
-    """A garden's archive that somebody is bringing in; it is read outside the request, whole or not at all.
+    """Archive of a garden that is being uploaded and read by a worker, completely or not at all.
 
     text: what is being done with it, or why it was refused. done of total: rows. garden: what came of it.
     """
@@ -32,8 +32,10 @@ class IncomingArchive(models.Model):
 
 
 class ArchivePart(models.Model):
-    """A piece of such a file: it lies in the database until it is read, where every worker reaches it and no restart
-    loses it."""
+    """Part of an uploaded archive.
+
+    Stored in the database, where any worker can read it and no restart loses it.
+    """
 
     archive = models.ForeignKey(IncomingArchive, on_delete=models.CASCADE, related_name="parts")
     number = models.PositiveIntegerField()

@@ -1,4 +1,4 @@
-"""Archives, read outside requests."""
+"""Background jobs that read archives."""
 
 from __future__ import annotations
 
@@ -11,13 +11,13 @@ from cloche.apps.work import queue
 
 @app.task(name=incoming.TAKE_ARCHIVE)
 def take_archive(archive_id: int) -> None:
-    """Read one; what is in, refused or gone is left alone."""
+    """Read an archive; one that was read, refused or deleted is ignored."""
     archive = IncomingArchive.objects.filter(pk=archive_id, state__in=incoming.OPEN).select_related("user").first()
     if archive is not None:
         incoming.take(archive)
 
 
 def archive_round() -> int:
-    """Queue every archive that still waits, should its job have been lost. Returns how many."""
+    """Queue all waiting archives in case a job was lost; return how many."""
     due = IncomingArchive.objects.filter(state__in=incoming.OPEN).values_list("pk", flat=True)
     return queue.put_due(incoming.TAKE_ARCHIVE, {incoming.key_of(pk): {"archive_id": pk} for pk in due}, queue.LATER)

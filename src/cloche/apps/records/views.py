@@ -1,4 +1,4 @@
-"""History, the record as a file, and erasing for good: requests and answers."""
+"""Views of the history, doubtful readings, archives and deletion."""
 
 from __future__ import annotations
 
@@ -31,12 +31,12 @@ from cloche.apps.work.turns import ARCHIVE, turn
 
 
 class ArchiveForm(forms.Form):
-    """The file of a whole garden."""
+    """Form for uploading an archive."""
 
     file = forms.FileField(label=lazy("Garden file (zip)"), error_messages={"empty": lazy("The file is empty.")})
 
     def clean_file(self) -> Any:
-        """Not larger than is taken."""
+        """Refuse a file that is too large."""
         file, limit = self.cleaned_data["file"], settings.CLOCHE_ARCHIVE_LIMIT_BYTES
         if file.size > limit:
             raise forms.ValidationError(
@@ -54,7 +54,7 @@ MOST_NUMBERS, NUMBER = 600, re.compile(r"-?[0-9]{1,18}")
 @require_GET
 @in_garden
 def history(request: GardenRequest) -> HttpResponse:
-    """What was changed, by whom, and the way back."""
+    """Show what was changed and by whom, with a way to undo it."""
     request.room = "files"  # type: ignore[attr-defined]
     removed = "removed" in request.GET
     before = asked_instant(request.GET.get("before"))
@@ -70,7 +70,7 @@ def history(request: GardenRequest) -> HttpResponse:
 @require_POST
 @in_garden
 def restore(request: GardenRequest, kind: str, history_id: int) -> HttpResponse:
-    """Go back on one change."""
+    """Undo one change."""
     try:
         flows.bring_back(request.garden, kind, history_id)
         messages.success(request, _("Restored. This change is in the history, too."))
@@ -83,7 +83,7 @@ def restore(request: GardenRequest, kind: str, history_id: int) -> HttpResponse:
 
 @in_garden
 def flags(request: GardenRequest) -> HttpResponse:
-    """What is doubtful, and the grower's word on it."""
+    """Show doubtful readings and store the grower's judgement."""
     request.room = "files"  # type: ignore[attr-defined]
     if request.method == "POST":
         return _word(request)
@@ -107,7 +107,7 @@ def _word(request: GardenRequest) -> HttpResponse:
 @require_GET
 @in_garden
 def archive_out(request: GardenRequest) -> FileResponse | HttpResponse:
-    """The whole garden as one file; one at a time is written, for it can be years of loggers."""
+    """Download the whole garden as one file; one is written at a time, since it may hold years of logger data."""
     name = f"cloche-garden-{clock.today(request.garden.timezone).isoformat()}.zip"
     with turn(ARCHIVE) as mine:
         if not mine:
@@ -117,7 +117,7 @@ def archive_out(request: GardenRequest) -> FileResponse | HttpResponse:
 
 @login_required
 def archive_in(request: HttpRequest) -> HttpResponse:
-    """A new garden from such a file; it is read outside the request, and its page says how far that is."""
+    """Upload an archive as a new garden; a worker reads it while a page shows the progress."""
     form = ArchiveForm(request.POST or None, request.FILES or None)
     if form.is_valid():
         try:
@@ -131,7 +131,7 @@ def archive_in(request: HttpRequest) -> HttpResponse:
 @require_GET
 @login_required
 def archive_coming(request: HttpRequest, archive_id: int) -> HttpResponse:
-    """How far the reading is; then on to the garden, or why there is none."""
+    """Show the progress of reading, then redirect to the garden or show the error."""
     archive = request.user.incoming_archives.filter(pk=archive_id).first()  # type: ignore[union-attr]
     if archive is None:
         raise Http404
@@ -146,7 +146,7 @@ def archive_coming(request: HttpRequest, archive_id: int) -> HttpResponse:
 
 
 class EraseGardenForm(forms.Form):
-    """Nobody erases a garden by a slip: its name is typed."""
+    """Form that asks for the garden's name before it is deleted."""
 
     name = forms.CharField(label=lazy("Enter its name to confirm"), max_length=80)
 
@@ -156,7 +156,7 @@ class EraseGardenForm(forms.Form):
         self.fields["name"].widget.attrs["autocomplete"] = "off"
 
     def clean_name(self) -> str:
-        """As it is called."""
+        """Require the garden's exact name."""
         name: str = self.cleaned_data["name"]
         if name.strip() != self.garden.name.strip():
             raise forms.ValidationError(_("Enter its name: {name}.").format(name=self.garden.name), code="name")
@@ -165,7 +165,7 @@ class EraseGardenForm(forms.Form):
 
 @in_garden(writing=OWNS)
 def erase_garden(request: GardenRequest) -> HttpResponse:
-    """A garden, by one of its owners."""
+    """Delete a garden on request of an owner."""
     request.room = "garden"  # type: ignore[attr-defined]
     if not request.membership.may(OWNS):
         return render(request, "not_yours.html", {"role": request.membership.get_role_display()}, status=403)
@@ -181,7 +181,7 @@ def erase_garden(request: GardenRequest) -> HttpResponse:
 
 @login_required
 def erase_account(request: HttpRequest) -> HttpResponse:
-    """One's own account."""
+    """Delete one's own account."""
     person: User = request.user  # type: ignore[assignment]
     form = EraseAccountForm(request.POST or None, person=person)
     if form.is_valid():

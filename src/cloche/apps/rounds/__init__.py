@@ -1,1 +1,1 @@
-"""The round: reading the probes in walking order, with or without signal."""
+"""Rounds: reading the probes in walking order, online or offline."""

@@ -1,4 +1,4 @@
-"""One stop of a round, as it comes from a page or from a device that has waited for signal."""
+"""Form for one stop of a round, from a page or from a device that was offline."""
 
 from __future__ import annotations
 
@@ -34,8 +34,10 @@ NUMBERS = ("temperature", "deeper", "air", "air_low", "air_high", "snow")
 
 
 class StopForm(forms.Form):
-    """What was read and seen at a place. at: instant with its offset, left out for now; key: the device's own. airing: works
-    that are done to a cover."""
+    """Form for what was read and seen at a place.
+
+    `at` is a time with its UTC offset, empty for now; `key` is the device's own; `airing` lists tasks done to a cover.
+    """
 
     airing = AIRING
     key = forms.UUIDField(required=False)
@@ -72,7 +74,7 @@ class StopForm(forms.Form):
         self.fields["snow"].label = _("Snow depth ({length})").format(length=units.length)
 
     def clean_at(self) -> datetime:
-        """The instant by a right clock: the device's, moved by what it is ahead; minutes are as fine as people note."""
+        """Return the time corrected for the device's clock, rounded to minutes."""
         text = self.cleaned_data["at"]
         if not text:
             return clock.now().replace(second=0, microsecond=0)
@@ -84,7 +86,7 @@ class StopForm(forms.Form):
         return at.replace(second=0, microsecond=0)
 
     def _instant(self, text: str) -> datetime:
-        """With an offset: the device's clock, set right; without: the garden's clock on the wall, as typed."""
+        """Parse a time: with an offset from the device's clock, without one in the garden's time zone."""
         try:
             at = parse_datetime(text)
         except ValueError:
@@ -98,12 +100,12 @@ class StopForm(forms.Form):
             raise forms.ValidationError(str(refusal), code="at") from refusal
 
     def clean_photo(self) -> bytes | None:
-        """A small JPEG made anew, so that where it was taken is not kept."""
+        """Return the picture re-encoded as a small JPEG without its location data."""
         text = self.cleaned_data["photo"]
         return picture_in(text) if text else None
 
     def clean(self) -> dict[str, Any]:
-        """Something must have been seen, and a low is no higher than its high."""
+        """Check that something was observed and that lows are not above highs."""
         data = super().clean() or {}
         low, high = data.get("air_low"), data.get("air_high")
         if low is not None and high is not None and low > high:
@@ -116,7 +118,7 @@ class StopForm(forms.Form):
         return data
 
     def seen(self) -> Seen:
-        """The valid content."""
+        """Return the validated content."""
         data = self.cleaned_data
         place = data["place"]
         pairs = ((place.seed_depth_m, data["temperature"]), (TRANSPLANT_DEPTH_M, data["deeper"]))
@@ -137,7 +139,7 @@ class StopForm(forms.Form):
 
 
 def picture_in(text: str) -> bytes:
-    """A picture from a data address, made anew. Raises ValidationError."""
+    """Decode a data URL and re-encode the picture. Raises ValidationError."""
     try:
         data = base64.b64decode(text.partition(",")[2], validate=True)
         if len(data) > PHOTO_BYTES:

@@ -1,4 +1,4 @@
-"""The round's page: the places in walking order, what each probe should show, and where a reading tells most."""
+"""Page of the round: places in walking order, what each probe should show, and where a reading helps most."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ AFTERNOON_H = 12
 
 @dataclass(frozen=True)
 class Stop:
-    """A place on the way: its drawing, its depths in words, when it was read last, whether a thermometer hangs in it."""
+    """A place on the round: drawing, depths, latest reading, and whether it has a logger."""
 
     place: Place
     cut: Slice | None
@@ -44,7 +44,7 @@ class Stop:
 
 @dataclass(frozen=True)
 class Advice:
-    """Where to read next, in a sentence, and the places that need none today."""
+    """Where to read next, in a sentence, and the places that need no reading today."""
 
     text: str
     none_needed: str
@@ -53,7 +53,7 @@ class Advice:
 
 @dataclass(frozen=True)
 class RoundPage:
-    """Context of the page; kept: what the device keeps for hours without signal."""
+    """Context of the page; `kept` is what the device stores for hours without signal."""
 
     name: str
     sub: str
@@ -63,7 +63,7 @@ class RoundPage:
 
 
 def round_page(garden: Garden, person: User, units: Units, now: datetime) -> RoundPage:
-    """Everything the round needs, on paper and on the device."""
+    """Build the round for paper and for the device."""
     local = now.astimezone(garden.timezone)
     grounds = windows.grounds_in(garden)
     read = measured.read_since(garden, half_began(local))
@@ -89,7 +89,7 @@ def round_page(garden: Garden, person: User, units: Units, now: datetime) -> Rou
 
 
 def half_began(local: datetime) -> datetime:
-    """When this morning or this evening began."""
+    """Return when this morning or this evening began."""
     hour = 0 if local.hour < AFTERNOON_H else AFTERNOON_H
     return local.replace(hour=hour, minute=0, second=0, microsecond=0)
 
@@ -103,7 +103,7 @@ def _stop(line: Any, units: Units, read_now: bool, dated: bool) -> Stop:
 
 
 def _depth(depth_m: float, units: Units) -> str:
-    """10 cm, 4 in: the deeper reading is meant to a thumb's breadth, not to a tenth of an inch."""
+    """Format a depth as 10 cm or 4 in, without a meaningless decimal."""
     whole = depth_m == TRANSPLANT_DEPTH_M
     return f"{units.length_from_m(depth_m):.0f} {units.length}" if whole else units.length_text(depth_m)
 
@@ -119,7 +119,7 @@ def _expected(place: Place, ground: Ground | None, units: Units, now: datetime) 
 
 
 def advice(garden: Garden, grounds: list[tuple[Place, Ground | None]], units: Units, local: datetime, read: set[int]) -> Advice:
-    """The one reading that would narrow most windows; places whose reading would tell next to nothing."""
+    """Return the reading that would narrow the most windows, and places whose reading would add almost nothing."""
     lean = windows.leaning(outlooks_in(garden), local.date() + timedelta(days=LEAN_D))
     offers: list[tuple[float, Place, readings.Worth]] = []
     quiet = []
@@ -161,7 +161,7 @@ def _when(at: datetime, local: datetime) -> str:
 
 @dataclass(frozen=True)
 class Summary:
-    """What a round brought: how many places were read, what moved, and whether that is still being worked out."""
+    """Result of a round: places read, windows moved, and whether it is still being calculated."""
 
     text: str
     working: bool
@@ -169,7 +169,7 @@ class Summary:
 
 
 def summary(garden: Garden, since: datetime, now: datetime) -> Summary:
-    """Since an instant: places read, windows moved."""
+    """Summarise the places read and windows moved since a time."""
     today = now.astimezone(garden.timezone).date()
     read = measured.read_since(garden, since)
     grounds = windows.grounds_in(garden)

@@ -1,4 +1,4 @@
-"""Stops that a device sends: each one kept, known already, in conflict, or refused with its reason; none of them lost."""
+"""Stops sent by a device: each one is saved, recognised, in conflict or refused with a reason; none is lost."""
 
 from __future__ import annotations
 
@@ -18,7 +18,10 @@ MOST_STOPS, MOST_BYTES = 200, 12_000_000
 
 
 def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0)) -> dict[str, Any]:
-    """Try to keep one stop. Returns its key, how it went (kept, known, conflict, refused) and the message for the person."""
+    """Try to save one stop.
+
+    Returns its key, its outcome (kept, known, conflict or refused) and a message for the person.
+    """
     if not isinstance(stop, dict):
         return {"key": "", "state": "refused", "message": _("That is not a stop of a round.")}
     key = str(stop.get("key", ""))
@@ -37,7 +40,7 @@ def take(garden: Garden, person: User, stop: Any, ahead: timedelta = timedelta(0
 
 
 def take_table(forms: list[StopForm], person: User) -> bool:
-    """Keep all the stops of a table, or none and say at the one that stands in the way; returns whether they are kept."""
+    """Save all stops of a table or none, reporting the one that fails; return whether they were saved."""
     here = forms[0]
     try:
         with transaction.atomic():
@@ -56,7 +59,7 @@ def _disagree(twin: AlreadyThere, person: User) -> str:
 
 
 def _typed(stop: dict[str, Any]) -> dict[str, Any]:
-    """As a form has it: text, and lists of text. NUL cannot be stored, and means nothing."""
+    """Convert a stop to form data: strings and lists of strings without NUL characters."""
     given = {name: value for name, value in stop.items() if value is not None}
     return {name: [_plain(v) for v in value] if isinstance(value, list) else _plain(value) for name, value in given.items()}
 
@@ -66,7 +69,7 @@ def _plain(value: Any) -> str:
 
 
 def _units(stop: dict[str, Any], person: User) -> Units:
-    """Those in which it was typed; they may have been changed since."""
+    """Return the units in which a stop was typed; the person may have changed them since."""
     own = units_of(person)
     degree, length = stop.get("degree"), stop.get("length")
     return Units(

@@ -1,4 +1,4 @@
-"""The round, what devices send of it, and what lets it work without signal."""
+"""Views of the round, of stops sent by devices, and of offline support."""
 
 from __future__ import annotations
 
@@ -45,13 +45,13 @@ WORKER = Path(settings.PACKAGE) / "static" / "js" / "worker.js"
 
 
 def _visit(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> Visit | None:
-    """The stop that is to be taken back."""
+    """Return the stop that is to be undone, or None."""
     return Visit.objects.filter(key=words["visit_key"], place__garden=garden).first()
 
 
 @in_garden(writing=LOGS)
 def round_(request: GardenRequest) -> HttpResponse:
-    """The places in walking order; a page without scripts sends the whole table."""
+    """Show the places in walking order; without scripts the whole table is sent at once."""
     units = units_of(request.user)
     bound = request.POST if request.method == "POST" else None
     places = list(request.garden.places.all())
@@ -79,7 +79,7 @@ def _empty(form: StopForm) -> bool:
 @require_POST
 @in_garden(writing=LOGS)
 def send(request: GardenRequest) -> JsonResponse:
-    """Stops from a device, each with its own answer."""
+    """Receive stops from a device and answer each one."""
     try:
         body = border.read_json(request.body, sending.MOST_BYTES)
         stops = body["stops"]
@@ -99,7 +99,7 @@ def send(request: GardenRequest) -> JsonResponse:
 
 
 def _ahead(sent_at: Any) -> timedelta:
-    """How far the device's clock runs ahead of ours; a little is nothing."""
+    """Return how far the device's clock is ahead of ours; small differences count as zero."""
     instant = asked_instant(sent_at)
     if instant is None:
         return timedelta(0)
@@ -110,7 +110,7 @@ def _ahead(sent_at: Any) -> timedelta:
 @require_POST
 @in_garden(writing=LOGS, own=_visit)
 def take_back(request: GardenRequest, visit_key: Any) -> HttpResponse:
-    """Undo a stop that was sent."""
+    """Undo a stop."""
     visit = Visit.objects.filter(key=visit_key, place__garden=request.garden).first()
     if visit is None:
         raise Http404
@@ -121,7 +121,7 @@ def take_back(request: GardenRequest, visit_key: Any) -> HttpResponse:
 @require_GET
 @in_garden
 def summary(request: GardenRequest) -> HttpResponse:
-    """What the round brought, and what moved; asks again while places are being worked out."""
+    """Show the result of a round, polling while places are calculated."""
     since = asked_instant(request.GET.get("since"))
     if since is None:
         since = pages.half_began(clock.now().astimezone(request.garden.timezone))
@@ -132,7 +132,7 @@ def summary(request: GardenRequest) -> HttpResponse:
 @require_GET
 @in_garden
 def photo(request: GardenRequest, visit_key: Any) -> HttpResponse:
-    """A stop's picture."""
+    """Return the picture of a stop."""
     visit = Visit.objects.filter(key=visit_key, place__garden=request.garden, photo__isnull=False).first()
     if visit is None or visit.photo is None:
         raise Http404
@@ -142,12 +142,12 @@ def photo(request: GardenRequest, visit_key: Any) -> HttpResponse:
 @require_GET
 @never_cache
 def service_worker(request: HttpRequest) -> HttpResponse:
-    """What answers while there is no signal. Served from the root, so that it may answer for every page."""
+    """Return the service worker, served from the root so that its scope is the whole site."""
     return HttpResponse(worker_script(), content_type="text/javascript; charset=utf-8")
 
 
 def worker_script() -> str:
-    """The worker, with what it keeps of the application; another set of files is another version."""
+    """Return the worker's script with its list of cached files; a change of files changes its version."""
     shell = json.dumps([staticfiles_storage.url(name) for name in SHELL])
     version = f"{zlib.crc32(shell.encode()):08x}"
     return f'const SHELL = {shell};\nconst VERSION = "{version}";\n{WORKER.read_text(encoding="utf-8")}'
@@ -155,7 +155,7 @@ def worker_script() -> str:
 
 @require_GET
 def manifest(request: HttpRequest) -> JsonResponse:
-    """What a phone must know to keep Cloche among its programs."""
+    """Return the web app manifest."""
     icons = [_icon(192, "", "any"), _icon(512, "", "any"), _icon(512, "-maskable", "maskable")]
     about = {
         "name": "Cloche",
@@ -174,5 +174,5 @@ def _icon(px: int, kind: str, purpose: str) -> dict[str, str]:
 
 @require_GET
 def no_signal(request: HttpRequest) -> HttpResponse:
-    """Kept on the device and shown for pages that need signal."""
+    """Return the offline page that the device shows in place of pages that need a connection."""
     return render(request, "rounds/no_signal.html")

@@ -1,1 +1,1 @@
-"""Seed: its packets, the crops that are grown, and crops of a garden’s own."""
+"""Seed packets, the crops a garden grows, and its own crops."""

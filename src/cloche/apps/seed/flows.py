@@ -1,4 +1,4 @@
-"""Packets kept, put away and taken out again; how a garden goes about a crop."""
+"""Changes to packets and to how a garden grows a crop."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from cloche.apps.shared import clock
 
 @transaction.atomic
 def keep(packet: Packet) -> Packet:
-    """Save it; the one in use puts the others out of use."""
+    """Save a packet; choosing one as in use replaces the packet that was in use."""
     others = _current(packet.garden).filter(crop_key=packet.crop_key).exclude(pk=packet.pk)
     if packet.in_use:
         others.update(in_use=False)
@@ -24,7 +24,7 @@ def keep(packet: Packet) -> Packet:
 
 @transaction.atomic
 def remove(packet: Packet) -> None:
-    """Put it away; the next one, if there is one, comes into use."""
+    """Remove a packet; the next one comes into use."""
     Packet.objects.filter(pk=packet.pk).update(removed_at=clock.now(), in_use=False)
     if packet.in_use and (following := _current(packet.garden).filter(crop_key=packet.crop_key).first()):
         Packet.objects.filter(pk=following.pk).update(in_use=True)
@@ -33,7 +33,7 @@ def remove(packet: Packet) -> None:
 
 @transaction.atomic
 def put_back(packet: Packet) -> None:
-    """Undo a removal; it does not come into use by itself unless it is the only one."""
+    """Restore a packet; it comes into use only if it is the only one."""
     alone = not _current(packet.garden).filter(crop_key=packet.crop_key, in_use=True).exists()
     Packet.objects.filter(pk=packet.pk).update(removed_at=None, in_use=alone)
     note_change_in(packet.garden)
@@ -41,7 +41,7 @@ def put_back(packet: Packet) -> None:
 
 @transaction.atomic
 def choose(garden: Garden, crop_key: str, sowing_rule: str, method: str) -> None:
-    """Keep how the garden goes about a crop; nothing chosen gives the garden's own way back."""
+    """Save how the garden grows a crop; an empty choice restores the garden's default."""
     mine = CropChoice.objects.filter(garden=garden, crop_key=crop_key)
     before = mine.values_list("sowing_rule", "method").first() or ("", "")
     mine.delete()

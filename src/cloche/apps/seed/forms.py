@@ -1,4 +1,4 @@
-"""A garden's packets of seed and what it chooses for a crop: reading them, keeping them, the form."""
+"""Forms for packets and for a garden's choices about a crop."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ from cloche_engine.crops.catalogue import Crop
 
 
 class PacketForm(forms.ModelForm):
-    """What stands on a packet; values that lie far from the table are asked about once."""
+    """Form for a packet; values far from the table are queried once."""
 
     meant = forms.BooleanField(label=lazy("Yes, that is correct"), required=False, widget=forms.HiddenInput)
 
@@ -67,21 +67,21 @@ class PacketForm(forms.ModelForm):
             self.fields[spec.field] = field
 
     def rows(self, of: tuple[ValueSpec, ...]) -> list[forms.BoundField]:
-        """Some of its values, bound."""
+        """Return the bound fields of some values."""
         return [self[spec.field] for spec in of]
 
     @property
     def first(self) -> list[forms.BoundField]:
-        """What every packet prints."""
+        """Return the fields that every packet prints."""
         return self.rows(FIRST)
 
     @property
     def more(self) -> list[forms.BoundField]:
-        """All that can be overruled besides."""
+        """Return the fields for all other values that can be overridden."""
         return self.rows(MORE)
 
     def clean_packed_year(self) -> int | None:
-        """Not of the future, and no heirloom of a century."""
+        """Refuse years in the future or more than a century ago."""
         year: int | None = self.cleaned_data["packed_year"]
         if year is not None and not self.year - 60 <= year <= self.year + 1:
             raise forms.ValidationError(
@@ -90,7 +90,7 @@ class PacketForm(forms.ModelForm):
         return year
 
     def clean(self) -> dict[str, Any]:
-        """In order, and not far from the table unless that is meant."""
+        """Check that the values are in order, and near the table's unless confirmed."""
         data = super().clean() or {}
         for name, why in out_of_order(*(data.get(name) for name in ("minimum", "ideal_from", "ideal_to"))):
             self.add_error(name, why)
@@ -112,7 +112,7 @@ class PacketForm(forms.ModelForm):
             )
 
     def save(self, commit: bool = True) -> Packet:
-        """The packet with its values, not yet kept."""
+        """Build the packet with its values, unsaved."""
         packet: Packet = super().save(commit=False)
         packet.values = {s.name: self.cleaned_data[s.field] for s in ALL if self.cleaned_data.get(s.field) is not None}
         return packet
@@ -126,7 +126,7 @@ METHODS = [
 
 
 class ChoiceForm(forms.Form):
-    """By which rule and in which way this garden grows a crop."""
+    """Form for the sowing rule and method a garden uses for a crop."""
 
     sowing_rule = forms.ChoiceField(label=lazy("Day to start"), required=False)
     method = forms.ChoiceField(label=lazy("It is"), required=False, choices=METHODS)

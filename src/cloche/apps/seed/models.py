@@ -1,4 +1,4 @@
-"""Packets of seed, and how a garden goes about a crop."""
+"""Seed packets and a garden's choices for each crop."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ MOST_TESTED = 1_000_000
 
 
 class Packet(models.Model):
-    """A packet of seed: its variety, how old and how good it is, and what it says of its crop instead of the catalogue.
+    """Packet of seed: variety, age, germination test, and crop values that replace the catalogue's.
 
     values: by name of the value (see cloche_engine.crops.grown.with_values). The packet in use is the one that windows go by.
     """
@@ -50,7 +50,7 @@ class Packet(models.Model):
         ]
 
     def clean(self) -> None:
-        """A test has both its numbers, and no more come up than were laid out."""
+        """Check that a germination test has both numbers and no more seedlings than seeds."""
         of, up = self.tested_of, self.tested_up
         if (of is None) != (up is None):
             raise ValidationError({"tested_up": _("Enter both numbers of a test: seeds tested, and how many germinated.")})
@@ -59,7 +59,7 @@ class Packet(models.Model):
 
 
 class CropChoice(models.Model):
-    """How a garden goes about one crop, where that differs from what is derived or from its other crops."""
+    """How a garden grows one crop, where that differs from the default or from its other crops."""
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="crop_choices")
     crop_key = models.CharField(max_length=40)

@@ -1,4 +1,4 @@
-"""Crops of a garden's own making: a relative under another name, with every value that differs."""
+"""A garden's own crops: a relative under another name, with the values that differ."""
 
 from __future__ import annotations
 
@@ -46,13 +46,13 @@ GROWS = ("begins", "best", "ends")
 
 
 def value_of(crop: Crop, spec: ValueSpec) -> float | None:
-    """What a crop has for a value; None where it has none."""
+    """Return a value of a crop, or None where it has none."""
     value = getattr(crop.life if spec.name in grown.GROWS else crop, spec.name, 1.0)
     return None if value is None else float(value)
 
 
 def check_own(entry: Any) -> None:
-    """Own crops from wherever they come; raises NotAllowed."""
+    """Validate own crops from any source. Raises NotAllowed."""
     if not isinstance(entry, dict) or len(entry) > crops.MOST:
         raise border.NotAllowed(_("Crops of your own are listed by key, at most {most}.").format(most=crops.MOST))
     known = {crop.key for crop in crops.crops()}
@@ -87,7 +87,7 @@ def _disorder(of: Any) -> list[tuple[str, str]]:
 
 
 class OwnCropForm(forms.Form):
-    """Name, and every value of the relative that differs; what lies far from it is asked about once."""
+    """Form for the name and every value that differs from the relative; implausible values are queried once."""
 
     name = forms.CharField(label=lazy("Singular name"), max_length=60, validators=[fields.plain])
     plural = forms.CharField(label=lazy("Plural name"), max_length=60, validators=[fields.plain])
@@ -108,11 +108,11 @@ class OwnCropForm(forms.Form):
 
     @property
     def parts(self) -> list[tuple[str, list[forms.BoundField]]]:
-        """All that can differ, bound, under a heading each."""
+        """Return the bound fields of values that can differ, grouped under headings."""
         return [(heading, [self[field] for field in fields]) for heading, fields in PARTS.items()]
 
     def clean_name(self) -> str:
-        """No second crop of a name."""
+        """Refuse the name of an existing crop."""
         name: str = self.cleaned_data["name"].strip()
         taken = {crop.name.lower() for crop in crops.crops() if crop.key != self.key}
         if name.lower() in taken:
@@ -120,7 +120,7 @@ class OwnCropForm(forms.Form):
         return name
 
     def clean(self) -> dict[str, Any]:
-        """In order, and not far from the relative unless that is meant."""
+        """Check that the values are in order, and near the relative's unless confirmed."""
         data = super().clean() or {}
         by_name = {spec.name: data.get(spec.field) for spec in EVERY}
         for name in grown.GROWS:
@@ -141,7 +141,7 @@ class OwnCropForm(forms.Form):
         return data
 
     def keep(self) -> str:
-        """Keep it in the garden, ticked; returns its key."""
+        """Save the crop in the garden as selected and return its key."""
         data = self.cleaned_data
         values = {spec.name: data[spec.field] for spec in EVERY if data.get(spec.field) is not None}
         entry = {"of": self.relative.key, "name": data["name"], "plural": data["plural"].strip(), "values": values}
@@ -154,7 +154,7 @@ class OwnCropForm(forms.Form):
 
 
 def new_key(garden: Garden) -> str:
-    """One that is free there."""
+    """Return an unused key for a garden's own crop."""
     while (key := f"own_{secrets.token_hex(4)}") in garden.own_crops:
         pass
     return key

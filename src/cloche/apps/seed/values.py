@@ -1,4 +1,4 @@
-"""What a packet or a grower may say of a crop, and how it is typed and shown."""
+"""Crop values that a packet or grower can state, and how they are entered and shown."""
 
 from __future__ import annotations
 
@@ -20,8 +20,11 @@ Kind = Literal["soil", "air", "length", "number"]
 
 @dataclass(frozen=True)
 class ValueSpec:
-    """A value that a packet or a grower may say. name: of the catalogue's value; far: from the catalogue's, in kelvin or as a
-    factor, beyond which it is asked about; least, most: of plain numbers."""
+    """A crop value that a packet or grower can state.
+
+    `name` is the catalogue's field; `far` the deviation in kelvin or as a factor beyond which it is queried; `least` and
+    `most` the limits of plain numbers.
+    """
 
     field: str
     name: str
@@ -33,7 +36,7 @@ class ValueSpec:
 
     @property
     def limits(self) -> tuple[float, float]:
-        """Least and most that can be, in canonical units."""
+        """Return the lowest and highest allowed values in canonical units."""
         return {"soil": SOIL_C, "air": AIR_C, "length": SPACING_M}.get(self.kind, (self.least, self.most))
 
 
@@ -65,7 +68,7 @@ ALL = FIRST + MORE
 
 
 def check_values(values: Any) -> None:
-    """What a packet says of its crop, in canonical units, from wherever it comes; raises NotAllowed."""
+    """Validate a packet's crop values in canonical units, from any source. Raises NotAllowed."""
     known = {spec.name: spec for spec in ALL}
     if not isinstance(values, dict) or not set(values) <= set(known):
         raise border.NotAllowed(_("The entry contains a value that packets do not have."))
@@ -79,7 +82,7 @@ def check_values(values: Any) -> None:
 
 
 def out_of_order(low: float | None, start: float | None, end: float | None) -> Iterator[tuple[str, str]]:
-    """The field and what is wrong with it, where a minimum and an ideal range contradict each other."""
+    """Yield field and message where minimum and ideal range contradict each other."""
     if low is not None and start is not None and low > start:
         yield "ideal_from", _("The ideal range must not begin below the minimum.")
     if low is not None and end is not None and low > end:
@@ -89,13 +92,13 @@ def out_of_order(low: float | None, start: float | None, end: float | None) -> I
 
 
 def label_of(spec: ValueSpec, units: Units) -> str:
-    """Its label with the unit."""
+    """Return the label with its unit."""
     unit = {"soil": f", {units.degree}", "air": f", {units.degree}", "length": f", {units.length}"}.get(spec.kind, "")
     return f"{spec.label}{unit}"
 
 
 def parse_value(text: str, spec: ValueSpec, units: Units) -> float:
-    """What was typed, in canonical units; raises NotANumber, OutOfRange or ValidationError."""
+    """Parse a value to canonical units. Raises NotANumber, OutOfRange or ValidationError."""
     if spec.kind == "soil":
         return parse_soil(text, units)
     if spec.kind == "air":
@@ -113,21 +116,21 @@ def parse_value(text: str, spec: ValueSpec, units: Units) -> float:
 
 
 def is_far(value: float, table: float, spec: ValueSpec) -> bool:
-    """Whether it lies so far from what the table has that one asks."""
+    """Return whether a value is so far from the table's that the grower is asked to confirm it."""
     if spec.kind in ("soil", "air"):
         return abs(value - table) > spec.far
     return table > 0 and not table / spec.far <= value <= table * spec.far
 
 
 def shown_value(value: float, spec: ValueSpec, units: Units) -> str:
-    """As text with its unit."""
+    """Format a value with its unit."""
     if spec.kind in ("soil", "air"):
         return units.temperature_text(value, 0)
     return units.length_text(value) if spec.kind == "length" else number_text(f"{round(value, 2 if value < 10 else 0):g}")
 
 
 def typed_value(value: float, spec: ValueSpec, units: Units) -> str:
-    """As one would type it."""
+    """Format a value as it would be typed."""
     if spec.kind in ("soil", "air"):
         return f"{units.temperature_from_c(value):.1f}"
     return f"{units.length_from_m(value):.1f}" if spec.kind == "length" else f"{value:g}"

@@ -1,4 +1,4 @@
-"""Packets and crops: requests and answers."""
+"""Views of packets and crops."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ def new_packet(request: GardenRequest, crop_key: str) -> HttpResponse:
 
 @in_garden
 def edit_packet(request: GardenRequest, crop_key: str, packet_id: int) -> HttpResponse:
-    """Change what is told of it."""
+    """Edit a packet."""
     return _form(request, _packet(request, crop_key, packet_id))
 
 
@@ -53,7 +53,7 @@ def _form(request: GardenRequest, packet: Packet) -> HttpResponse:
 @require_POST
 @in_garden
 def use_packet(request: GardenRequest, crop_key: str, packet_id: int) -> HttpResponse:
-    """Let windows go by it."""
+    """Make a packet the one in use."""
     packet = _packet(request, crop_key, packet_id)
     packet.in_use = True
     flows.keep(packet)
@@ -63,7 +63,7 @@ def use_packet(request: GardenRequest, crop_key: str, packet_id: int) -> HttpRes
 @require_POST
 @in_garden
 def remove_packet(request: GardenRequest, crop_key: str, packet_id: int) -> HttpResponse:
-    """Put it away."""
+    """Remove a packet."""
     flows.remove(_packet(request, crop_key, packet_id))
     messages.success(request, _("Packet put away. You can restore it below."))
     return redirect("seed", request.garden.pk, crop_key)
@@ -72,7 +72,7 @@ def remove_packet(request: GardenRequest, crop_key: str, packet_id: int) -> Http
 @require_POST
 @in_garden
 def put_back_packet(request: GardenRequest, crop_key: str, packet_id: int) -> HttpResponse:
-    """Take it out again."""
+    """Restore a removed packet."""
     packet = Packet.objects.filter(garden=request.garden, crop_key=crop_key, pk=packet_id, removed_at__isnull=False).first()
     if packet is None:
         raise Http404
@@ -83,7 +83,7 @@ def put_back_packet(request: GardenRequest, crop_key: str, packet_id: int) -> Ht
 @require_POST
 @in_garden
 def choose(request: GardenRequest, crop_key: str) -> HttpResponse:
-    """By which rule and in which way it goes in."""
+    """Set the sowing rule and method of a crop."""
     crop, form = crop_or_404(crop_key), ChoiceForm(request.POST, garden=request.garden)
     if not form.is_valid():
         raise Http404
@@ -104,7 +104,7 @@ FEW = 3
 
 
 class CropsForm(forms.Form):
-    """Keys of the crops that are ticked."""
+    """Form for the keys of the selected crops."""
 
     crops = forms.MultipleChoiceField(
         choices=lambda: [(crop.key, crop.name) for crop in crops.crops()],
@@ -114,14 +114,14 @@ class CropsForm(forms.Form):
 
 @dataclass(frozen=True)
 class Family:
-    """A heading, and its crops: key, name, other names, whether it is ticked."""
+    """A heading with its crops: key, name, other names and whether selected."""
 
     name: str
     crops: list[tuple[str, str, str, bool]]
 
 
 def families(ticked: set[str]) -> list[Family]:
-    """All crops under their families, the largest first, those of small families together at the end."""
+    """Group all crops by family, largest first, with small families together at the end."""
     by_family: dict[str, list[tuple[str, str, str, bool]]] = {}
     for crop in crops.crops():
         by_family.setdefault(crop.family, []).append((crop.key, crop.name, ", ".join(crop.other_names), crop.key in ticked))
@@ -133,7 +133,7 @@ def families(ticked: set[str]) -> list[Family]:
 
 @in_garden
 def my_crops(request: GardenRequest) -> HttpResponse:
-    """Tick what is grown here; every page then keeps to it."""
+    """Select the crops grown in this garden."""
     form = CropsForm(request.POST if request.method == "POST" else None)
     if form.is_valid():
         request.garden.crops = form.cleaned_data["crops"]
@@ -151,7 +151,7 @@ def my_crops(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def new_own(request: GardenRequest) -> HttpResponse:
-    """A crop of one's own: first its relative, then what differs."""
+    """Add an own crop: choose its relative, then enter what differs."""
     of = request.GET.get("of", "")
     if not of:
         relatives = [crop for crop in crops.crops() if not crops.KEY.fullmatch(crop.key)]
@@ -161,7 +161,7 @@ def new_own(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def edit_own(request: GardenRequest, key: str) -> HttpResponse:
-    """Change one."""
+    """Edit an own crop."""
     entry = request.garden.own_crops.get(key)
     if entry is None:
         raise Http404

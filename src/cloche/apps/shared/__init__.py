@@ -1,1 +1,1 @@
-"""What all rooms share: the clock, words, fields, checks at the border. No models."""
+"""Shared tools of all apps: time, wording, form fields and request checks. Has no models."""

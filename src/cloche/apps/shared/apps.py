@@ -6,7 +6,7 @@ class SharedConfig(AppConfig):
     label = "shared"
 
     def ready(self) -> None:
-        """Checks and history are at work from the start; drawings and the border speak the reader's language."""
+        """Register checks, history signals and the translator of drawings and input checks."""
         from django.utils.translation import gettext
 
         from cloche.apps.shared import (

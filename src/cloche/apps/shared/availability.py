@@ -1,4 +1,4 @@
-"""When nothing may be written, and what every page and device is told meanwhile."""
+"""Behaviour while the database is unavailable or writing is disabled."""
 
 from __future__ import annotations
 
@@ -32,15 +32,17 @@ FAULT = lazy("Something went wrong. This is a fault in Cloche. No stored data ha
 
 
 def why_not_now() -> str:
-    """A sentence that says why nothing can be written at present; empty where it can."""
+    """Return why nothing can be written at present, or an empty string."""
     if guard.is_full():
         return str(FULL)
     return "" if clock.is_believable() else str(CLOCK)
 
 
 class PatienceMiddleware:
-    """Answers with a sentence, within seconds, while the database hangs. Stands before all that asks the database; what needs
-    none is let through."""
+    """Middleware that answers within seconds while the database hangs.
+
+    Comes before all that queries it; requests that need no database pass.
+    """
 
     WITHOUT = ("/healthz/",)
 
@@ -59,7 +61,7 @@ class PatienceMiddleware:
         return response  # type: ignore[no-any-return]
 
     def _answered(self, request: HttpRequest) -> HttpResponseBase:
-        """With who asked, for the log: it is looked up here, for whoever asks the database after this is watched by nobody."""
+        """Answer a request after looking the user up for the log, while the database can still be watched."""
         response = self.get_response(request)
         if response.status_code < 500 and hasattr(request, "session"):
             request.person_pk = request.user.pk  # type: ignore[attr-defined]
@@ -67,7 +69,7 @@ class PatienceMiddleware:
 
 
 class ReadOnlyMiddleware:
-    """Turns writing away while it cannot be done safely, and keeps private pages out of every store but the person's own."""
+    """Middleware that refuses writes while they are unsafe, and keeps private pages out of shared caches."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
         self.get_response = get_response
@@ -82,12 +84,12 @@ class ReadOnlyMiddleware:
 
 
 def notices(request: HttpRequest) -> dict[str, str]:
-    """For every page: why nothing can be written, if it cannot."""
+    """Return the notice for every page while nothing can be written."""
     return {"not_now": why_not_now()}
 
 
 def fault(request: HttpRequest) -> HttpResponse:
-    """What Django shows when a page failed: a database that is away is not a fault of the page."""
+    """Answer a failed request, distinguishing an unavailable database from a fault of the page."""
     error = sys.exc_info()[1]
     if isinstance(error, OperationalError | InterfaceError) and is_away():
         log.warning("the database does not answer: %s", str(error).strip())
@@ -98,7 +100,7 @@ def fault(request: HttpRequest) -> HttpResponse:
 
 
 def refusal(request: HttpRequest, message: str, status: int) -> HttpResponse:
-    """A sentence as what asked can read it: a device JSON, a person a page that needs neither database nor session."""
+    """Answer with a message in the form the client expects: JSON for devices, a page without database or session for people."""
     response: HttpResponse
     if request.path.startswith(("/api/", "/readyz/")) or request.content_type == "application/json":
         response = JsonResponse({"detail": message, "message": message}, status=status)

@@ -1,4 +1,4 @@
-"""The time, and local time where it is read or typed."""
+"""Current time and conversion between local time and instants."""
 
 from __future__ import annotations
 
@@ -14,12 +14,12 @@ from cloche.bridge.values import border
 
 
 def now() -> datetime:
-    """The present instant (UTC), moved by the demo's offset of whole days."""
+    """Return the current time in UTC, shifted by the demo's offset of whole days."""
     return datetime.now(UTC) + timedelta(days=settings.CLOCHE_DAY_OFFSET)
 
 
 def real_now() -> datetime:
-    """The present instant of the machine, for what machines do."""
+    """Return the machine's own current time."""
     return datetime.now(UTC)
 
 
@@ -28,21 +28,21 @@ EARLIEST, LATEST = datetime(2026, 11, 1, tzinfo=UTC), datetime(2100, 1, 1, tzinf
 
 
 def is_believable() -> bool:
-    """Whether the machine's clock can be right; a board without a battery starts in 1970."""
+    """Return whether the machine's clock can be right; a board without a battery starts in 1970."""
     return EARLIEST <= real_now() <= LATEST
 
 
 def today(timezone: ZoneInfo) -> date:
-    """The local calendar day."""
+    """Return the local date."""
     return now().astimezone(timezone).date()
 
 
 class NoSuchTime(ValueError):
-    """The clocks jumped over this local time."""
+    """Raised for a local time skipped when the clocks go forward."""
 
 
 def instant(day: date, at: time, timezone: ZoneInfo) -> datetime:
-    """The UTC instant of a local clock time.
+    """Return the UTC time of a local date and time. Raises NoSuchTime.
 
     On the night the clocks go back the doubtful hour is taken as its first run (summer time). On the night they go forward
     the missing hour raises NoSuchTime with a sentence.
@@ -60,7 +60,7 @@ def instant(day: date, at: time, timezone: ZoneInfo) -> datetime:
 
 
 def asked_instant(text: object) -> datetime | None:
-    """A moment with its offset as an address or a device gives it; None for whatever is none, or cannot be meant."""
+    """Parse a time with UTC offset from a URL or device; None for anything invalid or implausible."""
     try:
         instant = parse_datetime(text) if isinstance(text, str) else None
         return border.instant(instant) if instant else None
@@ -69,7 +69,7 @@ def asked_instant(text: object) -> datetime | None:
 
 
 def came_twice(day: date, at: time, timezone: ZoneInfo) -> bool:
-    """Whether this local time came twice, the night the clocks go back."""
+    """Return whether a local time occurs twice because the clocks go back."""
     first = datetime.combine(day, at, tzinfo=timezone)
     return first.utcoffset() != first.replace(fold=1).utcoffset() and first.astimezone(UTC) < first.replace(fold=1).astimezone(
         UTC
@@ -77,5 +77,5 @@ def came_twice(day: date, at: time, timezone: ZoneInfo) -> bool:
 
 
 def at_offset(day: date, at: time, hours: float) -> datetime:
-    """The instant of a clock that stays at a fixed offset from UTC."""
+    """Return the instant of a clock at a fixed offset from UTC."""
     return datetime.combine(day, at, tzinfo=UTC) - timedelta(hours=hours)

@@ -1,4 +1,4 @@
-"""Fields of forms and tables, and what they refuse."""
+"""Fields of forms and models with their validation."""
 
 from __future__ import annotations
 
@@ -27,22 +27,22 @@ def _checked(check: Callable[[Any], Any], value: Any, code: str) -> None:
 
 
 def plain(text: str) -> None:
-    """One line without signs that cannot be seen."""
+    """Validate one line of text without invisible characters."""
     _checked(border.plain_text, text, "signs")
 
 
 def zone(name: str) -> None:
-    """A time zone that is known."""
+    """Validate a known time zone."""
     _checked(border.zone, name, "zone")
 
 
 def sane_day(on: date) -> None:
-    """A day of a year from 1900 to 2100."""
+    """Validate a date between 1900 and 2100."""
     _checked(border.day, on, "day")
 
 
 def sane_instant(at: datetime) -> None:
-    """A moment of a year from 1900 to 2100."""
+    """Validate a time between 1900 and 2100."""
     _checked(border.instant, at, "instant")
 
 
@@ -51,20 +51,20 @@ DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
 
 
 class DayField(forms.DateField):
-    """A day in a year that a record can be about."""
+    """Model field for a date within the range of records."""
 
     default_validators = [sane_day]
     widget = DATE
 
 
 class LineField(forms.CharField):
-    """A line of text without signs that cannot be seen."""
+    """Model field for one line of text without invisible characters."""
 
     default_validators = [plain]
 
 
 class TypedNumber(forms.CharField):
-    """A number as people type it, comma or point, with the bridge's messages."""
+    """Form field for a number with decimal comma or point."""
 
     def __init__(self, *, parse: Any = parse_number, **kwargs: Any) -> None:
         kwargs.setdefault("widget", forms.TextInput(attrs={"inputmode": "decimal", "autocomplete": "off"}))
@@ -72,7 +72,7 @@ class TypedNumber(forms.CharField):
         self.parse = parse
 
     def clean(self, value: Any) -> float | None:
-        """The parsed number; None when empty and not required."""
+        """Return the parsed number, or None if empty and not required."""
         text = super().clean(value)
         if text == "":
             return None
@@ -83,7 +83,7 @@ class TypedNumber(forms.CharField):
 
 
 class ShownAs(forms.BaseForm):
-    """A form that asks for some of its row's fields under other names: what the row refuses is said at the one that is shown.
+    """Form mixin that shows model errors at form fields of another name.
 
     shown_as: the row's field → the form's.
     """
@@ -91,19 +91,19 @@ class ShownAs(forms.BaseForm):
     shown_as: dict[str, str] = {}
 
     def add_error(self, field: str | None, error: Any) -> None:
-        """Refusals of the row, under the names of the form's fields."""
+        """Add model errors under the names of the form's fields."""
         if field is None and hasattr(error, "error_dict"):
             error = forms.ValidationError({self.shown_as.get(name, name): said for name, said in error.error_dict.items()})
         super().add_error(field, error)
 
 
 def parse_with(field: forms.Field, parse: Callable[[str], float]) -> None:
-    """Give a TypedNumber the parser of a person's units."""
+    """Set the parser of a TypedNumber to that of a person's units."""
     cast(TypedNumber, field).parse = parse
 
 
 class RecordField(models.JSONField):
-    """A record of cloche_engine.results, or a list of them, as JSON; what was stored in another format reads as `nothing()`."""
+    """JSON field for records of cloche_engine.results; data stored in another format reads as `nothing()`."""
 
     def __init__(self, kind: Any = None, *args: Any, nothing: Callable[[], Any] | None = None, **kwargs: Any) -> None:
         if nothing is not None:
@@ -112,18 +112,18 @@ class RecordField(models.JSONField):
         self.kind, self.nothing = kind, nothing or (lambda: None)
 
     def deconstruct(self) -> Any:
-        """For the database it is JSON; which record is the program's business."""
+        """Describe the field as plain JSON for migrations."""
         name, _, args, kwargs = super().deconstruct()
         return name, "django.db.models.JSONField", args, kwargs
 
     def from_db_value(self, value: Any, expression: Any, connection: Any) -> Any:
-        """The record."""
+        """Convert JSON to the record."""
         if value is None:
             return None
         record = results.load(value, self.kind)
         return self.nothing() if record is None else record
 
     def get_db_prep_value(self, value: Any, connection: Any, prepared: bool = False) -> Any:
-        """Its JSON."""
+        """Convert the record to JSON."""
         plain = None if value is None else results.dump(value, self.kind)
         return super().get_db_prep_value(plain, connection, prepared)

@@ -1,4 +1,4 @@
-"""Requests and addresses: large bodies, tokens, converters, answers to scripts."""
+"""Requests and URLs: body limits, tokens, converters and partial responses."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ INVALID = 422
 
 
 def is_piece(request: HttpRequest) -> bool:
-    """Whether a page asks for a piece of itself, and not to be left for another."""
+    """Return whether a request is for part of a page rather than a navigation."""
     return bool(request.headers.get("HX-Request")) and not request.headers.get("HX-Boosted")
 
 
@@ -32,30 +32,33 @@ LIMITS = (
 
 
 def most_bytes(path: str, known: bool) -> int:
-    """Of the body of a request. known: whether its browser is one that somebody has signed in with."""
+    """Return the maximum size of a request body.
+
+    `known` tells whether the browser is one that somebody has signed in with.
+    """
     most = next((limit for pattern, limit in LIMITS if pattern.fullmatch(path)), USUAL)
     return most if known or most <= LARGE_NEEDS_KNOWN else USUAL
 
 
 class DayConverter:
-    """2026-04-09."""
+    """URL converter for dates such as 2026-04-09."""
 
     regex = r"\d{4}-\d{2}-\d{2}"
 
     def to_python(self, value: str) -> date:
-        """A ValueError makes the address one that does not exist."""
+        """Parse the date; a ValueError makes the URL a 404."""
         return date.fromisoformat(value)
 
     def to_url(self, value: date) -> str:
-        """ISO."""
+        """Format the date as ISO 8601."""
         return value.isoformat()
 
 
 def new_token() -> str:
-    """A secret that fits into an address or a heading."""
+    """Return a secret that fits into a URL or a header."""
     return secrets.token_urlsafe(24)
 
 
 def fingerprint(token: str) -> str:
-    """What is kept of it; it cannot be turned round."""
+    """Return the irreversible hash that is stored of a token."""
     return hashlib.sha256(token.encode()).hexdigest()

@@ -28,7 +28,7 @@ _OWN = 0xFD << 120
 
 
 def remember(request: HttpRequest, response: HttpResponseBase) -> None:
-    """Mark the browser of somebody who is signed in, unless it is marked as theirs already."""
+    """Set the cookie that marks the browser of a signed-in person, unless it is set already."""
     cookie = request.COOKIES.get(COOKIE, "")
     user = request.user if request.session.accessed else None
     if user is None:
@@ -52,7 +52,7 @@ def _set(response: HttpResponseBase, words: list[str]) -> None:
 
 
 def _read(cookie: str, good_for_s: int) -> list[str]:
-    """Name, the browser's own part, and whether somebody was signed in; empty strings where it says nothing that we wrote."""
+    """Return name, browser identifier and sign-in state from a cookie, or empty strings if it was not written by us."""
     try:
         words = [str(word) for word in signing.loads(cookie, salt=SALT, max_age=good_for_s)]
     except (signing.BadSignature, ValueError, TypeError):
@@ -61,17 +61,17 @@ def _read(cookie: str, good_for_s: int) -> list[str]:
 
 
 def name_in(cookie: str) -> str:
-    """Whose browser a cookie says it is; empty where it says nothing that we wrote."""
+    """Return the user name in a cookie, or an empty string."""
     return _read(cookie, GOOD_FOR_S)[0]
 
 
 def is_signed_in(cookie: str, good_for_s: int = SIGNED_IN_S) -> bool:
-    """Whether somebody was signed in when the cookie was last written, and that was not long ago."""
+    """Return whether the cookie was written recently while somebody was signed in."""
     return _read(cookie, good_for_s)[2] == IN
 
 
 def is_known(cookies: str) -> bool:
-    """Whether a request's Cookie heading comes from a browser in which somebody is signed in."""
+    """Return whether a request's cookies come from a browser in which somebody is signed in."""
     try:
         cookie = SimpleCookie(cookies).get(COOKIE)
     except CookieError:
@@ -80,7 +80,7 @@ def is_known(cookies: str) -> bool:
 
 
 def address(request: HttpRequest, name: str) -> str:
-    """Where a try to sign in under a name comes from: the person's own browser, else its address."""
+    """Return where a sign-in attempt comes from: the person's known browser, or else the IP address."""
     cookie = request.COOKIES.get(COOKIE, "")
     if request.method == "POST" and name_in(cookie) and name_in(cookie) == name:
         name, own, _signed_in = _read(cookie, GOOD_FOR_S)

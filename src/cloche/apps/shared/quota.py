@@ -1,4 +1,4 @@
-"""How much one person or garden may have, so that none fills the computer for all. Whoever keeps it sets the limits."""
+"""Limits on what one person or garden may store, so that none fills the disk for all. Operators set them."""
 
 from __future__ import annotations
 
@@ -10,15 +10,17 @@ from cloche.bridge.values.texts import number_text
 
 
 def refuse_beyond(what: str, number: int) -> None:
-    """Stop where a limit would be passed. what: a key of CLOCHE_MOST; number: how many there would be. Raises ValidationError
-    with a sentence."""
+    """Raise ValidationError where a limit would be exceeded.
+
+    `what` is a key of CLOCHE_MOST and `number` the resulting total.
+    """
     most = settings.CLOCHE_MOST[what]
     if number > most:
         raise ValidationError(_sentence(what, number_text(f"{most:,}")), code="quota")
 
 
 def _sentence(what: str, most: str) -> str:
-    """Looked up when it is shown."""
+    """Return the error message, translated when it is shown."""
     sentences = {
         "gardens": _("One person can have at most {most} gardens here. Delete a garden that is no longer used, or leave it."),
         "people": _("A garden can have at most {most} people here."),

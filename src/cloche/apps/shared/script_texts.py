@@ -1,4 +1,4 @@
-"""The sentences that scripts say, in the reader’s language."""
+"""Sentences used by scripts in the reader's language."""
 
 from __future__ import annotations
 
@@ -66,13 +66,13 @@ SENTENCES = {
 
 
 def sentences() -> dict[str, str | dict[str, str]]:
-    """By code; what counts something by the categories of the language's plurals, as Intl.PluralRules names them."""
+    """Return the sentences by code, with plural forms keyed as Intl.PluralRules names them."""
     return _sentences(get_language(), words.locale())
 
 
 @cache
 def _sentences(language: str | None, locale: Locale) -> dict[str, str | dict[str, str]]:
-    """Those of a language and its plurals, which are the ones in use."""
+    """Return the sentences of a language and its plural categories."""
     return {code: str(text) for code, text in SENTENCES.items()} | {code: _by_category(code) for code in COUNTED}
 
 

@@ -1,4 +1,4 @@
-"""Where a record came from."""
+"""Sources of records."""
 
 from django.db import models
 
@@ -6,7 +6,7 @@ from cloche.apps.shared.words import lazy
 
 
 class Source(models.TextChoices):
-    """Of readings and of days of weather."""
+    """Source of a reading or of daily weather."""
 
     HAND = "hand", lazy("by hand")
     FILE = "file", lazy("from a file")

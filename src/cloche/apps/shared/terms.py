@@ -1,4 +1,4 @@
-"""Words of the trade and of forecasts, each explained once: on Help, and where it is used, in place."""
+"""Definitions of gardening and forecasting terms, shown on Help and wherever a term is used."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from cloche.apps.shared.words import lazy
 
 @dataclass(frozen=True)
 class Term:
-    """A word and what it means."""
+    """A term and its definition."""
 
     key: str
     word: str
@@ -81,6 +81,6 @@ TERMS = (
 
 
 def explained(*keys: str) -> list[Term]:
-    """These terms, in the order given. Raises KeyError for one that is not explained."""
+    """Return terms in the order given. Raises KeyError for an unknown one."""
     known = {term.key: term for term in TERMS}
     return [known[key] for key in keys]

@@ -1,4 +1,4 @@
-"""Every request has a number, which stands in all that is logged while it is answered and in the answer's heading."""
+"""Request numbers in log records and response headers."""
 
 from __future__ import annotations
 
@@ -17,17 +17,19 @@ log = logging.getLogger("cloche.requests")
 
 
 class WithRequest(logging.Filter):
-    """Adds the number of the request that is being answered, a dash outside any."""
+    """Log filter that adds the number of the current request, or a dash."""
 
     def filter(self, record: logging.LogRecord) -> bool:
-        """All of them go on."""
+        """Add the number and let every record pass."""
         record.request_id = NUMBER.get()
         return True
 
 
 class RequestIdMiddleware:
-    """Numbers requests, notes how each was answered, and counts them. The address is noted as its pattern: what stands in an
-    address may be a secret."""
+    """Middleware that numbers, logs and counts requests.
+
+    Logs the URL pattern rather than the URL, which may contain a secret.
+    """
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
         self.get_response = get_response

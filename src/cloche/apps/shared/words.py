@@ -1,4 +1,4 @@
-"""Days, counts, lists and measures in words."""
+"""Dates, counts, lists and quantities in words."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from django.utils.translation import gettext as _
 
 
 def lazy(text: str) -> str:
-    """A sentence that is looked up whenever it is shown: for what is written down once, when the program starts."""
+    """Mark a module-level sentence for translation each time it is shown."""
     return cast(str, gettext_lazy(text))
 
 
@@ -46,7 +46,7 @@ def _locale(language: str) -> Locale:
 
 
 def locale() -> Locale:
-    """The reader's, for what Babel knows of it."""
+    """Return the reader's Babel locale."""
     return _locale(get_language() or "en-gb")
 
 
@@ -56,12 +56,12 @@ def _date(on: date, pattern: str) -> str:
 
 @lru_cache(maxsize=4096)
 def _dated(on: date, pattern: str, language: Locale) -> str:
-    """A farm's page writes the same few days again and again."""
+    """Format a date, cached because a large page writes the same few days again and again."""
     return format_date(on, pattern, locale=language)
 
 
 def day(on: date, today: date | None = None) -> str:
-    """9 April; with the year when it is not this one's; “today” when it is."""
+    """Format a date as 9 April, with the year if it differs from this one, or "today"."""
     if today is not None and on == today:
         return _("today")
     if today is not None and abs((on - today).days) > 300:
@@ -70,27 +70,27 @@ def day(on: date, today: date | None = None) -> str:
 
 
 def day_with_year(on: date) -> str:
-    """9 April 2026."""
+    """Format a date as 9 April 2026."""
     return _date(on, _("d MMMM y"))
 
 
 def short_month(on: date) -> str:
-    """Apr."""
+    """Format a month as Apr."""
     return _date(on, "LLL")
 
 
 def short_day(on: date) -> str:
-    """9 Apr."""
+    """Format a date as 9 Apr."""
     return _date(on, _("d MMM"))
 
 
 def day_with_weekday(on: date) -> str:
-    """Tue 9 Apr."""
+    """Format a date as Tue 9 Apr."""
     return _date(on, _("EEE d MMM"))
 
 
 def span(start: date, end: date, today: date) -> str:
-    """9–12 April, 9 April to 3 July, today to 3 July."""
+    """Format a period as 9–12 April, 9 April to 3 July, or today to 3 July."""
     if start == end:
         return day(start, today)
     if start != today and (start.year, start.month) == (end.year, end.month):
@@ -99,37 +99,37 @@ def span(start: date, end: date, today: date) -> str:
 
 
 def weekday(on: date) -> str:
-    """Tuesday 24 March 2026."""
+    """Format a date as Tuesday 24 March 2026."""
     return _date(on, _("EEEE d MMMM y"))
 
 
 def weekday_this_year(on: date) -> str:
-    """Tuesday 24 March."""
+    """Format a date as Tuesday 24 March."""
     return _date(on, _("EEEE d MMMM"))
 
 
 def weekday_name(on: date) -> str:
-    """Tuesday."""
+    """Return the name of the weekday."""
     return _date(on, "EEEE")
 
 
 def month_name(number: int) -> str:
-    """April."""
+    """Return the name of a month by number."""
     return _date(date(2000, number, 1), "LLLL")
 
 
 def clock(at: datetime | time) -> str:
-    """08:10, or 8:10 AM."""
+    """Format a time as 08:10 or 8:10 AM."""
     return _time(at, _("HH:mm"))
 
 
 def hour(of_day: int) -> str:
-    """8:00, or 8 AM: a full hour of the clock."""
+    """Format a full hour as 8:00 or 8 AM."""
     return _time(time(of_day % 24), _("H:mm"))
 
 
 def short_hour(of_day: int) -> str:
-    """8, or 8 AM."""
+    """Format a full hour as 8 or 8 AM."""
     return _time(time(of_day % 24), _("H")) if of_day < 24 else _("midnight")
 
 
@@ -144,7 +144,7 @@ def _timed(at: time, pattern: str, language: Locale) -> str:
 
 
 def listed(names: Sequence[str], most: int = 4) -> str:
-    """peas, beets and carrots; beyond so many, “and 5 more”."""
+    """Join names as "peas, beets and carrots", ending in "and 5 more" beyond a maximum."""
     shown = [str(name) for name in names[:most]]
     if len(names) > most:
         return _("{names} and {number} more").format(names=", ".join(shown), number=len(names) - most)
@@ -154,27 +154,27 @@ def listed(names: Sequence[str], most: int = 4) -> str:
 
 
 def likely(probability: float) -> str:
-    """Eight times in ten."""
+    """Express a probability as "eight times in ten"."""
     return str(_TENTHS[round(probability * 10)])
 
 
 def sentence(text: str) -> str:
-    """First letter large."""
+    """Capitalise the first letter."""
     return text[:1].upper() + text[1:]
 
 
 def within(name: str) -> str:
-    """A crop's name within a sentence: French keeps its capital."""
+    """Return a crop's name as written within a sentence: French keeps its capital."""
     return name[:1].lower() + name[1:]
 
 
 def count(number: int, singular: str, many: str) -> str:
-    """1 day, 12 days, 10,689 days: both are looked up as one entry with its plurals."""
+    """Return a number with its noun in the right plural form: 1 day, 12 days, 10,689 days."""
     return f"{whole(number)} {ngettext(singular, many, number)}"
 
 
 def whole(number: int) -> str:
-    """A whole number as its readers write it."""
+    """Format a whole number with the reader's thousands separator."""
     return str(number) if abs(number) < A_THOUSAND else format_decimal(number, locale=locale())
 
 
@@ -184,8 +184,10 @@ METHODS = {"GET", "HEAD", "POST", "OPTIONS"}
 
 @cache
 def _counters() -> tuple[Any, Any] | None:
-    """None where nobody asks. The library chooses how it keeps them when it is first imported: by then the folder is named in
-    the environment (scripts/serve.sh)."""
+    """Return the metrics, or None where they are not collected.
+
+    The library reads the folder from the environment when first imported (scripts/serve.sh).
+    """
     if not settings.CLOCHE_METRICS_PORT:
         return None
     from prometheus_client import Counter, Histogram
@@ -195,7 +197,10 @@ def _counters() -> tuple[Any, Any] | None:
 
 
 def answered(method: str, page: str, status: int, took_s: float) -> None:
-    """One more request. page: the name of its address, of which there are only so many; empty for none of ours."""
+    """Count a response for the metrics.
+
+    `page` is the URL name, of which there is a limited number, and empty for unknown URLs.
+    """
     counters = _counters()
     if counters is not None:
         counters[0].labels(method if method in METHODS else "other", page or "none", str(status)).inc()

@@ -1,1 +1,1 @@
-"""What was sown where, what has come up of it, and what the counts teach."""
+"""Sowings, their emergence, and what the counts teach."""

@@ -1,4 +1,4 @@
-"""Write sowings, their counts and the steps of raised plants."""
+"""Changes to sowings, counts and the steps of raised plants."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ from cloche_engine.results import SowingOutlook
 
 @transaction.atomic
 def intend(place: Place, crop_key: str, sow_on: date, person: User) -> Intention:
-    """Mean to sow on a day; the same meant twice is one, moved."""
+    """Plan a sowing for a day; planning the same one again moves it."""
     before = Intention.objects.filter(place=place, crop_key=crop_key, made=None, dropped_at=None).first()
     intention = before or Intention(place=place, crop_key=crop_key, entered_by=person)
     intention.sow_on = sow_on
@@ -30,14 +30,14 @@ def intend(place: Place, crop_key: str, sow_on: date, person: User) -> Intention
 
 
 def drop_intention(intention: Intention) -> None:
-    """Give it up."""
+    """Cancel a planned sowing."""
     intention.dropped_at = clock.now()
     intention.save(update_fields=["dropped_at"])
 
 
 @transaction.atomic
 def sow(sowing: Sowing, person: User | None) -> Sowing:
-    """Write it down; the place's forecast then follows it, and what was meant is made."""
+    """Store a sowing, schedule its place's forecast, and fulfil a matching planned sowing."""
     sowing.entered_by = person
     sowing.save()
     meant = Intention.objects.filter(place=sowing.place, crop_key=sowing.crop_key, made=None, dropped_at=None).first()
@@ -50,7 +50,7 @@ def sow(sowing: Sowing, person: User | None) -> Sowing:
 
 @transaction.atomic
 def correct(sowing: Sowing) -> Sowing:
-    """Keep what was written wrong the first time, put right; where it was and where it is are both worked out again."""
+    """Save a corrected sowing and recalculate both its old and its new place."""
     before = Sowing.objects.select_related("place").get(pk=sowing.pk)
     sowing.outlook = None
     sowing.save()
@@ -61,7 +61,7 @@ def correct(sowing: Sowing) -> Sowing:
 
 @transaction.atomic
 def count(sowing: Sowing, on: date, up: int) -> Count:
-    """Write down how many are up; a second count of a day replaces the first."""
+    """Store how many are up; a second count on the same day replaces the first."""
     kept, _ = Count.objects.update_or_create(sowing=sowing, on=on, defaults={"up": up})
     note_change_at(sowing.place)
     return kept
@@ -69,7 +69,7 @@ def count(sowing: Sowing, on: date, up: int) -> Count:
 
 @transaction.atomic
 def remove_count(sowing: Sowing, on: date) -> bool:
-    """Take a count back; returns whether there was one."""
+    """Remove a count; return whether there was one."""
     gone, _ = Count.objects.filter(sowing=sowing, on=on).delete()
     if gone:
         note_change_at(sowing.place)
@@ -78,7 +78,7 @@ def remove_count(sowing: Sowing, on: date) -> bool:
 
 @transaction.atomic
 def finish(sowing: Sowing, finished: bool) -> None:
-    """Nothing more is expected of it; or, again, something is."""
+    """Mark a sowing as finished, or reopen it."""
     sowing.finished = finished
     sowing.save(update_fields=["finished"])
     note_change_at(sowing.place)
@@ -86,7 +86,7 @@ def finish(sowing: Sowing, finished: bool) -> None:
 
 @transaction.atomic
 def remove(sowing: Sowing) -> None:
-    """Take it off; it can be put back."""
+    """Remove a sowing; it can be restored."""
     sowing.removed_at = clock.now()
     sowing.save(update_fields=["removed_at"])
     note_change_at(sowing.place)
@@ -94,15 +94,17 @@ def remove(sowing: Sowing) -> None:
 
 @transaction.atomic
 def put_back(sowing: Sowing) -> None:
-    """Undo a removal."""
+    """Restore a removed sowing."""
     sowing.removed_at = None
     sowing.save(update_fields=["removed_at"])
     note_change_at(sowing.place)
 
 
 def followed(place: Place, everything: list[Sowing], today: date) -> Iterator[SownBatch]:
-    """Sowings of a place that still stand there, those that are up for good too; everything: the garden's sowings, which tell
-    of its seed."""
+    """Yield the sowings still standing in a place, including fully emerged ones.
+
+    `everything` holds all sowings of the garden, whose counts inform on its seed.
+    """
     for sowing in everything:
         recent = today - timedelta(days=selectors.FOLLOWED_D) <= sowing.sown_on
         if sowing.place_id == place.pk and recent:
@@ -123,19 +125,21 @@ def followed(place: Place, everything: list[Sowing], today: date) -> Iterator[So
 
 
 def keep_outlooks(outlooks: dict[int, SowingOutlook]) -> None:
-    """Store what was worked out."""
+    """Store calculated outlooks."""
     for pk, outlook in outlooks.items():
         Sowing.objects.filter(pk=pk).update(outlook=outlook)
 
 
 def pace_of(everything: list[Sowing]) -> tuple[float, float]:
-    """How much slower than the laboratory a garden's soil is, by all its sowings that were counted: middle and log SD."""
+    """Return how much slower than in the laboratory seed emerges in a garden: median factor and log SD from all counted
+    sowings.
+    """
     pooled = [s.outlook.pace for s in everything if s.outlook and s.seeds and len(s.counts.all())]
     return pooled_pace(pooled)
 
 
 def stand_of(everything: list[Sowing]) -> tuple[float, float]:
-    """How much more of what lives comes through in a garden than in others, by all its sowings that were counted."""
+    """Return how field emergence in a garden compares with the usual: median factor and log SD from all counted sowings."""
     pooled = [s.outlook.stand for s in everything if s.outlook and s.seeds and len(s.counts.all())]
     return pooled_stand(pooled)
 
@@ -145,12 +149,12 @@ MOVES = (Step.Kind.MOVED, Step.Kind.BROUGHT_IN, Step.Kind.PUT_OUT, Step.Kind.PLA
 
 
 class NotTheLast(ValueError):
-    """Only the last of several moves can be taken back: the others lead on from it."""
+    """Raised where a move is undone that later moves depend on."""
 
 
 @transaction.atomic
 def take_step(step: Step) -> Step:
-    """Write it down; where it leads elsewhere the sowing stands there from then on."""
+    """Store a step; after a move the sowing stands in the new place."""
     sowing = step.sowing
     if step.place is not None and step.place != sowing.place:
         step.left = sowing.place
@@ -166,7 +170,7 @@ def take_step(step: Step) -> Step:
 
 @transaction.atomic
 def take_back(step: Step) -> None:
-    """As if it had never been. Raises NotTheLast where a later move leads on from it."""
+    """Remove a step. Raises NotTheLast where a later move depends on it."""
     sowing = step.sowing
     moves = [step for step in sowing.steps.all() if step.left_id is not None]
     if step.left is not None:

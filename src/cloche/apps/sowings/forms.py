@@ -1,4 +1,4 @@
-"""Forms of sowings, counts and choices."""
+"""Forms for sowings and counts."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ LONG_AGO_D = 400
 
 
 class SowingForm(forms.ModelForm):
-    """Where, what, when, how many, how deep."""
+    """Form for a sowing: place, crop, day, number and depth."""
 
     depth = TypedNumber(label=lazy("Depth"), required=False)
 
@@ -53,7 +53,7 @@ class SowingForm(forms.ModelForm):
             self.initial.setdefault("depth", f"{round(units.length_from_m(self.instance.depth_m), 2):g}")
 
     def clean_sown_on(self) -> date:
-        """Done already, and not long ago."""
+        """Refuse days in the future or long ago."""
         on: date = self.cleaned_data["sown_on"]
         if on > self.today:
             raise forms.ValidationError(_("That date is in the future. Save the step once it is done."))
@@ -66,7 +66,10 @@ class SowingForm(forms.ModelForm):
         return on
 
     def save(self, commit: bool = True) -> Sowing:
-        """Not yet kept; of the packet in use, unless it is a correction of the same crop. A depth that was left alone stays."""
+        """Build the sowing, unsaved.
+
+        Uses the packet in use unless an existing sowing of the same crop is corrected; an untouched depth stays exact.
+        """
         sowing: Sowing = super().save(commit=False)
         corrected = sowing.pk and "crop_key" not in self.changed_data
         if corrected and "depth" not in self.changed_data:
@@ -82,7 +85,7 @@ class SowingForm(forms.ModelForm):
 
 
 class CountForm(forms.Form):
-    """How many are up on a day."""
+    """Form for the number of seedlings up on a day."""
 
     up = forms.IntegerField(
         label=lazy("Seedlings up"),
@@ -98,7 +101,7 @@ class CountForm(forms.Form):
         self.sowing, self.today = sowing, today
 
     def clean_on(self) -> date:
-        """Between the sowing and today."""
+        """Require a day between sowing and today."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
             raise forms.ValidationError(_("That date is in the future."))
@@ -107,7 +110,7 @@ class CountForm(forms.Form):
         return on
 
     def clean_up(self) -> int:
-        """No more than were sown."""
+        """Refuse more seedlings than seeds."""
         up: int = self.cleaned_data["up"]
         if self.sowing.seeds is not None and up > self.sowing.seeds:
             raise forms.ValidationError(_("Enter at most {seeds}, the number sown.").format(seeds=self.sowing.seeds))

@@ -1,4 +1,4 @@
-"""Sowings and their counts."""
+"""Sowings, their counts and steps, and planned sowings."""
 
 from __future__ import annotations
 
@@ -18,8 +18,11 @@ MOST_SEEDS = 1_000_000
 
 
 class Sowing(models.Model):
-    """Seed that was put into a place on a day. place: where it stands now; sown_in: where it was sown, if that is another.
-    Removal only marks it; outlook is worked out with the place's forecast."""
+    """Seed sown in a place on a day.
+
+    `place` is where it stands now and `sown_in` where it was sown if different. Removal only marks it; `outlook` is
+    calculated with the place's forecast.
+    """
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="sowings")
     sown_in = models.ForeignKey(Place, null=True, blank=True, on_delete=models.SET_NULL, related_name="+", editable=False)
@@ -42,9 +45,11 @@ class Sowing(models.Model):
 
 
 class Step(models.Model):
-    """Something that happened to a sowing on a day. place: where it stands from then on, where it was moved, and left: what it
-    left; cell_m: width of the cells that it was potted into; left_c: hourly soil [°C] of what it left, up to midday of the day,
-    as far as it was known."""
+    """Step in the life of a sowing.
+
+    For a move, `place` is the new place and `left` the old one; `cell_m` is the cell size after potting on; `left_c` is
+    hourly soil temperature [°C] of the old place up to noon that day.
+    """
 
     class Kind(models.TextChoices):
         LEAF = "leaf", lazy("first true leaf")
@@ -70,7 +75,7 @@ class Step(models.Model):
 
 
 class Count(models.Model):
-    """How many were up on a day."""
+    """Number of seedlings up on a day."""
 
     sowing = models.ForeignKey(Sowing, on_delete=models.CASCADE, related_name="counts")
     on = models.DateField(validators=[sane_day])
@@ -83,7 +88,7 @@ class Count(models.Model):
 
 
 class Intention(models.Model):
-    """A sowing that is meant to be made on a day. made: the sowing that came of it; dropped_at: given up."""
+    """Sowing planned for a day; `made` is the resulting sowing, `dropped_at` its cancellation."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="intentions")
     crop_key = models.CharField(max_length=40)

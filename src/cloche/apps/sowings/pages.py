@@ -1,4 +1,4 @@
-"""Sowings and the packets they came from, as pages show them."""
+"""Pages of sowings and their packets."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ A_PAGE = 40
 
 @dataclass(frozen=True)
 class SowingLine:
-    """One sowing in words, with its picture where it has been worked out. counts: day (ISO) and words."""
+    """One sowing with its chart if calculated; `counts` holds ISO dates and texts."""
 
     sowing: Sowing
     name: str
@@ -40,8 +40,11 @@ class SowingLine:
 
 @dataclass(frozen=True)
 class SowingsPage:
-    """Context of sowings/sowings.html. over: some of those that are finished, the latest first, and the page of them; packets:
-    crops by key, with the variety that windows go by."""
+    """Context of sowings/sowings.html.
+
+    `over` is one page of finished sowings, latest first; `packets` lists crops with the variety that sets the values of
+    their windows.
+    """
 
     headline: str
     awaited: list[SowingLine]
@@ -51,7 +54,7 @@ class SowingsPage:
 
 
 def sowings_page(garden: Garden, today: date, number: str = "1") -> SowingsPage:
-    """Those that are awaited, and a page of those that are finished."""
+    """Build the page of current sowings and one page of finished ones."""
     rows = selectors.sowings_in(garden)
     awaited = [line(sowing, today) for sowing in rows.filter(finished=False)]
     part = Paginator(rows.filter(finished=True), A_PAGE).get_page(number)
@@ -59,7 +62,7 @@ def sowings_page(garden: Garden, today: date, number: str = "1") -> SowingsPage:
 
 
 def _packets(garden: Garden) -> list[tuple[str, str]]:
-    """Every crop that is grown here: its key, and its name with the variety that windows go by."""
+    """Return key and name of every crop grown here, with the variety in use."""
     varieties = packets.varieties_in_use(garden)
     named = ((crop.key, crop.name, varieties.get(crop.key, "")) for crop in crops.of_garden(garden.crops))
     return [(key, f"{name}, {variety}" if variety else name) for key, name, variety in named]
@@ -89,7 +92,7 @@ def _half_on(row: SowingLine) -> date | None:
 
 
 def line(sowing: Sowing, today: date) -> SowingLine:
-    """One sowing."""
+    """Describe one sowing."""
     crop = crops.crop(sowing.crop_key)
     counted = list(sowing.counts.all())
     seeds = sowing.seeds
@@ -168,7 +171,7 @@ def _result(sowing: Sowing, most: int | None) -> str:
 
 @dataclass(frozen=True)
 class PacketLine:
-    """A packet in words."""
+    """One packet in words."""
 
     packet: Packet
     name: str
@@ -186,7 +189,7 @@ class SeedPage:
 
 
 def seed_page(garden: Garden, crop: Crop, today: date) -> SeedPage:
-    """Every packet, the one in use first."""
+    """Build the page of a crop's packets, the one in use first."""
     sowings = list(selectors.sowings_in(garden).filter(crop_key=crop.key))
     lines = [_line(packet, crop, today, sowings) for packet in packets.packets_of(garden, crop.key)]
     removed = Packet.objects.filter(garden=garden, crop_key=crop.key, removed_at__isnull=False).order_by("-removed_at")

@@ -1,4 +1,4 @@
-"""Read sowings, and how far each has come."""
+"""Queries on sowings and their progress."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ FOLLOWED_D, YEAR_D = 150, 365
 
 
 def sowings_in(garden: Garden) -> QuerySet[Sowing]:
-    """Current sowings of a garden's current places, the latest first."""
+    """Return the sowings in a garden's current places, latest first."""
     current = Place.objects.filter(garden=garden)
     rows = Sowing.objects.filter(place__in=current, removed_at__isnull=True).select_related("place", "packet")
     steps = Step.objects.order_by("on", "id").select_related("place", "left")
@@ -29,14 +29,17 @@ def sowings_in(garden: Garden) -> QuerySet[Sowing]:
 
 
 def sowings_followed(garden: Garden, today: date, lately_d: int, raised: Iterable[int]) -> QuerySet[Sowing]:
-    """Those of which something is still expected, those of the past lately_d days, and of the year in places (raised, their
-    numbers) whose plants stand there before they go out."""
+    """Return the sowings a forecast follows: open ones, those of the past `lately_d` days, and a year's in places that raise
+    plants.
+
+    `raised` holds the numbers of those places.
+    """
     still = Q(finished=False) | Q(sown_on__gt=today - timedelta(days=lately_d))
     return sowings_in(garden).filter(still | Q(place__in=raised, sown_on__gte=today - timedelta(days=YEAR_D)))
 
 
 def viability(packet: Packet, today: date, sowings: list[Sowing]) -> Viability:
-    """Of a packet, from its age, its test and those of its sowings that were counted to the end."""
+    """Return a packet's viability from its age, its germination test and its completely counted sowings."""
     crop = crops.crop(packet.crop_key)
     age_y = None if packet.packed_year is None else max(0, today.year - packet.packed_year)
     trials: list[tuple[int, int, float]] = []
@@ -51,7 +54,7 @@ def viability(packet: Packet, today: date, sowings: list[Sowing]) -> Viability:
 
 
 def usual_rate(garden: Garden, crop_key: str, today: date) -> float:
-    """Share of the seed in use that is alive, as far as is known; of fresh seed where nothing is."""
+    """Return the viable share of the seed in use, or that of fresh seed where nothing is known."""
     packet = Packet.objects.filter(garden=garden, crop_key=crop_key, in_use=True, removed_at__isnull=True).first()
     if packet is None:
         return FRESH_RATE
@@ -59,7 +62,7 @@ def usual_rate(garden: Garden, crop_key: str, today: date) -> float:
 
 
 def intended_in(garden: Garden) -> QuerySet[Intention]:
-    """Sowings that are meant to be made and neither made nor given up, the soonest first."""
+    """Return planned sowings that are neither made nor cancelled, earliest first."""
     current = Place.objects.filter(garden=garden)
     return Intention.objects.filter(place__in=current, made=None, dropped_at=None).select_related("place")
 
@@ -69,7 +72,7 @@ HALF, ALL = 0.5, 0.9
 
 
 class State(StrEnum):
-    """Where a sowing stands today."""
+    """State of a sowing today."""
 
     AWAITED = "awaited"
     """Nothing is up, and nothing had to be."""
@@ -88,10 +91,12 @@ class State(StrEnum):
 
 @dataclass(frozen=True)
 class Progress:
-    """Of a sowing today. counted: the most that were ever up, None without a count; expected: low, middle and high of plants in
-    the end, None where seeds were not counted or nothing is calculated yet; share: up, of what is expected, 0-1; half_on,
-    most_on: days on which half and nearly all are up, counted or forecast; half_counted: whether half_on was counted;
-    overdue_on: the day after which silence means failure."""
+    """Progress of a sowing today.
+
+    `counted` is the highest count (None without); `expected` low, middle and high of the final number (None if not known);
+    `share` the part of it that is up, 0-1; `half_on` and `most_on` the days for half and nearly all, counted
+    (`half_counted`) or forecast; `overdue_on` the day from which it has failed.
+    """
 
     state: State
     counted: int | None
@@ -104,12 +109,12 @@ class Progress:
 
     @property
     def stands(self) -> bool:
-        """Whether seed or plants of it are still to be looked after where it was raised."""
+        """Return whether seed or plants still need care where they were raised."""
         return self.state not in (State.PLANTED_OUT, State.FAILED)
 
 
 def progress_of(sowing: Sowing, today: date) -> Progress:
-    """From its counts, its steps and its forecast."""
+    """Return progress from counts, steps and forecast."""
     counts = sorted((count.on, count.up) for count in sowing.counts.all())
     counted = max((up for _, up in counts), default=None)
     expected = _expected(sowing, counted)
@@ -130,7 +135,7 @@ def _expected(sowing: Sowing, counted: int | None) -> tuple[int, int, int] | Non
 
 
 def _goal(sowing: Sowing, counted: int | None, expected: tuple[int, int, int] | None) -> float | None:
-    """What counts as all of it: what came up of a finished one, else what is expected; None: not known."""
+    """Return the number that counts as all: the result of a finished sowing or else what is expected; None if unknown."""
     if sowing.finished and counted:
         return float(counted)
     return max(float(expected[1]), 1.0) if expected else None
@@ -144,7 +149,7 @@ def _forecast(sowing: Sowing, name: str) -> date | None:
 def _reached(
     counts: list[tuple[date, int]], goal: float | None, share: float, forecast: date | None
 ) -> tuple[date | None, bool]:
-    """The first count that shows it; else as forecast, but not before the last count, which did not show it yet."""
+    """Return the first count that reaches a share, or the forecast date but not before the last count."""
     seen = [on for on, up in counts if up and (goal is None or up >= share * goal)]
     if seen:
         return seen[0], True

@@ -1,4 +1,4 @@
-"""Sowings and what they taught of the seed: requests and answers."""
+"""Views of sowings and packets."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ from cloche.bridge.services import crops
 
 
 def _count_of_day(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> Count | None:
-    """Find the count that would be undone."""
+    """Return the count that would be undone."""
     day = parse_date(request.POST.get("on", "")) if request.method == "POST" else None
     if day is None:
         return None
@@ -37,7 +37,7 @@ def _count_of_day(request: HttpRequest, garden: Garden, words: dict[str, Any]) -
 
 @in_garden
 def sowings(request: GardenRequest) -> HttpResponse:
-    """What is on its way up."""
+    """Show sowings and their progress."""
     return _list(request, None)
 
 
@@ -51,7 +51,7 @@ def _list(request: GardenRequest, refused: CountForm | None) -> HttpResponse:
 
 
 def _count_form(sowing: Sowing, today: date, refused: CountForm | None) -> CountForm:
-    """Empty for today, or as it was sent and refused."""
+    """Return an empty count form for today, or the one refused."""
     if refused is not None and refused.sowing.pk == sowing.pk:
         return refused
     return CountForm(sowing=sowing, today=today, initial={"on": today})
@@ -66,7 +66,7 @@ def _names(removed) -> list[tuple[int, str]]:  # type: ignore[no-untyped-def]
 
 @in_garden(writing=LOGS)
 def new_sowing(request: GardenRequest) -> HttpResponse:
-    """Write a sowing down."""
+    """Add a sowing."""
     request.room = "sowings"  # type: ignore[attr-defined]
     today = clock.today(request.garden.timezone)
     initial = {"place": request.GET.get("place"), "crop_key": request.GET.get("crop"), "sown_on": today}
@@ -84,7 +84,7 @@ def new_sowing(request: GardenRequest) -> HttpResponse:
 
 @in_garden(writing=LOGS, own=row_of("sowings.Sowing", "sowing_id"))
 def edit_sowing(request: GardenRequest, sowing_id: int) -> HttpResponse:
-    """Put a sowing right."""
+    """Edit a sowing."""
     request.room = "sowings"  # type: ignore[attr-defined]
     sowing, today = _sowing(request, sowing_id), clock.today(request.garden.timezone)
     bound = request.POST if request.method == "POST" else None
@@ -101,7 +101,7 @@ def edit_sowing(request: GardenRequest, sowing_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS)
 def count(request: GardenRequest, sowing_id: int) -> HttpResponse:
-    """Write down how many are up."""
+    """Store a count of seedlings."""
     sowing = _sowing(request, sowing_id)
     form = CountForm(request.POST, sowing=sowing, today=clock.today(request.garden.timezone))
     if not form.is_valid():
@@ -116,7 +116,7 @@ def count(request: GardenRequest, sowing_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=_count_of_day)
 def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
-    """Take a count back."""
+    """Remove a count."""
     sowing, today = _sowing(request, sowing_id), clock.today(request.garden.timezone)
     form = CountForm({"on": request.POST.get("on"), "up": 0}, sowing=sowing, today=today)
     if not form.is_valid() or not flow.remove_count(form.sowing, form.cleaned_data["on"]):
@@ -128,7 +128,7 @@ def remove_count(request: GardenRequest, sowing_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("sowings.Sowing", "sowing_id"))
 def finish(request: GardenRequest, sowing_id: int) -> HttpResponse:
-    """Nothing more is expected; or something is, again."""
+    """Mark a sowing as finished, or reopen it."""
     sowing = _sowing(request, sowing_id)
     flow.finish(sowing, "again" not in request.POST)
     return redirect("sowings", request.garden.pk)
@@ -137,7 +137,7 @@ def finish(request: GardenRequest, sowing_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("sowings.Sowing", "sowing_id"))
 def remove(request: GardenRequest, sowing_id: int) -> HttpResponse:
-    """Take it off."""
+    """Remove a sowing."""
     flow.remove(_sowing(request, sowing_id))
     messages.success(request, _("Sowing removed. You can restore it below."))
     return redirect("sowings", request.garden.pk)
@@ -146,7 +146,7 @@ def remove(request: GardenRequest, sowing_id: int) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("sowings.Sowing", "sowing_id"))
 def put_back(request: GardenRequest, sowing_id: int) -> HttpResponse:
-    """Undo a removal."""
+    """Restore a sowing."""
     sowing = Sowing.objects.filter(place__in=request.garden.places.all(), pk=sowing_id, removed_at__isnull=False).first()
     if sowing is None:
         raise Http404
@@ -163,7 +163,7 @@ def _sowing(request: GardenRequest, sowing_id: int) -> Sowing:
 
 @in_garden
 def seed(request: GardenRequest, crop_key: str) -> HttpResponse:
-    """The packets of a crop."""
+    """Show the packets of a crop."""
     request.room = "sowings"  # type: ignore[attr-defined]
     crop, today = crop_or_404(crop_key), clock.today(request.garden.timezone)
     choice = packets.choices_of(request.garden).get(crop_key)

@@ -1,1 +1,1 @@
-"""Today."""
+"""Today: jobs, places and windows at a glance."""

@@ -1,4 +1,4 @@
-"""What a night of frost did to what grows: as the forecast has it, worst first."""
+"""Frost damage to growing crops as forecast, worst first."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ WORST_FIRST = (Harm.LOST, Harm.REGROWS, Harm.MARKED, Harm.UNHURT)
 
 @dataclass(frozen=True)
 class Frosted:
-    """A sowing, what a night did to it, and the windows in which it could be sown there again."""
+    """A sowing with its frost damage and the windows for sowing it again there."""
 
     place: Place
     what: FrostedSowing
@@ -28,13 +28,15 @@ class Frosted:
 
     @property
     def name(self) -> str:
-        """Of its crop, more than one."""
+        """Return the crop's plural name."""
         return crops.crop(self.what.crop_key).name_plural
 
 
 def frosted_in(grounds: Grounds, today: date, outlooks: Outlooks = ()) -> list[Frosted]:
-    """All sowings that were up in a night that was cold enough, the worst hurt first. outlooks: of the garden, where they are
-    at hand."""
+    """Return damaged sowings, worst first.
+
+    `outlooks` are the garden's, passed in where already loaded.
+    """
     cold = [
         (place, sowing)
         for place, ground in grounds
@@ -48,7 +50,7 @@ def frosted_in(grounds: Grounds, today: date, outlooks: Outlooks = ()) -> list[F
 
 
 def _windows(cold: list[tuple[Place, FrostedSowing]], outlooks: Outlooks) -> dict[tuple[int, str], list[Window]]:
-    """Of sowing in place; a query only for crops that do better otherwise."""
+    """Return the windows for sowing in place; queries only for crops that are better raised otherwise."""
     direct = CropOutlook.Method.DIRECT
     windows = {(outlook.place_id, outlook.crop_key): outlook.windows for outlook in outlooks if outlook.method == direct}
     lacking = [(place.pk, sowing.crop_key) for place, sowing in cold if (place.pk, sowing.crop_key) not in windows]

@@ -1,4 +1,4 @@
-"""Forms of germination trials: the trial, its batches, and one grid to count in."""
+"""Forms for germination trials, their batches and counts."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from cloche.bridge.values.units import Units, parse_soil
 
 
 class NewTrialForm(forms.ModelForm):
-    """What it is called and when it was laid out."""
+    """Form for a trial's name and first day."""
 
     class Meta:
         model = GerminationTrial
@@ -32,7 +32,7 @@ class NewTrialForm(forms.ModelForm):
         self.fields["begun_on"].initial = today
 
     def clean_begun_on(self) -> date:
-        """Not ahead."""
+        """Refuse days in the future."""
         on: date = self.cleaned_data["begun_on"]
         if on > self.today:
             raise forms.ValidationError(_("That date is in the future."))
@@ -40,7 +40,7 @@ class NewTrialForm(forms.ModelForm):
 
 
 class BatchForm(forms.ModelForm):
-    """Seeds of one crop in one warmth."""
+    """Form for seeds of one crop at one temperature."""
 
     warmth = TypedNumber(required=False)
 
@@ -64,7 +64,7 @@ class BatchForm(forms.ModelForm):
         self.order_fields(["crop_key", "seeds", "warmth", "place", "packet"])
 
     def clean(self) -> dict[str, Any]:
-        """A warmth or a place; a packet of the crop."""
+        """Require a temperature or a place, and a packet of the same crop."""
         data = super().clean() or {}
         if not self.errors and data.get("warmth") is None and data.get("place") is None:
             self.add_error("warmth", _("Enter a temperature or choose a place."))
@@ -76,13 +76,13 @@ class BatchForm(forms.ModelForm):
 
 
 def packet_name(packet: Packet) -> str:
-    """Crop, variety and year."""
+    """Return crop, variety and year of a packet."""
     year = "" if packet.packed_year is None else f" {packet.packed_year}"
     return f"{crops.crop(packet.crop_key).name} {packet.variety}{year}".replace("  ", " ").strip()
 
 
 class CountGrid(forms.Form):
-    """One day's counts of all batches; what is left empty was not counted."""
+    """Form for one day's counts of all batches; an empty cell means not counted."""
 
     on = DayField(label=lazy("Date of count"))
 
@@ -97,7 +97,7 @@ class CountGrid(forms.Form):
             )
 
     def clean_on(self) -> date:
-        """Since it was laid out, and not ahead."""
+        """Require a day between the start of the trial and today."""
         on: date = self.cleaned_data["on"]
         if on > self.today:
             raise forms.ValidationError(_("That date is in the future."))
@@ -106,7 +106,7 @@ class CountGrid(forms.Form):
         return on
 
     def clean(self) -> dict[str, Any]:
-        """No more than were laid out, and something at all."""
+        """Require at least one count, and none above the number of seeds."""
         data = super().clean() or {}
         for batch in self.batches:
             up = data.get(f"up_{batch.pk}")
@@ -118,6 +118,6 @@ class CountGrid(forms.Form):
 
     @property
     def counted(self) -> list[tuple[TrialBatch, int]]:
-        """Batches with a number."""
+        """Return the batches with a count."""
         counts = ((batch, self.cleaned_data.get(f"up_{batch.pk}")) for batch in self.batches)
         return [(batch, up) for batch, up in counts if up is not None]

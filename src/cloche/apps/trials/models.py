@@ -1,4 +1,4 @@
-"""Germination trials: seeds laid out in several warmths or places, and how many were up on which day."""
+"""Germination trials, their batches and counts."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ MOST_SEEDS, WARMTH_C = 10_000, (-5.0, 45.0)
 
 
 class GerminationTrial(models.Model):
-    """A trial of a garden: several batches that were laid out on one day."""
+    """Germination trial of several batches started on the same day."""
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="germination_trials")
     name = models.CharField(max_length=60, validators=[fields.plain])
@@ -31,8 +31,10 @@ class GerminationTrial(models.Model):
 
 
 class TrialBatch(models.Model):
-    """Seeds of one crop in one warmth. warmth_c: as it is held or was measured, None where a place tells it; packet: of which
-    they are."""
+    """Seeds of one crop at one temperature.
+
+    `warmth_c` is set or measured, None where a place gives it; `packet` is the source of the seed.
+    """
 
     trial = models.ForeignKey(GerminationTrial, on_delete=models.CASCADE, related_name="batches")
     crop_key = models.CharField(max_length=40)
@@ -49,7 +51,7 @@ class TrialBatch(models.Model):
 
 
 class TrialCount(models.Model):
-    """How many of a batch were up on a day."""
+    """Number of germinated seeds of a batch on a day."""
 
     batch = models.ForeignKey(TrialBatch, on_delete=models.CASCADE, related_name="counts")
     on = models.DateField(validators=[sane_day])
@@ -61,6 +63,6 @@ class TrialCount(models.Model):
         constraints = [models.UniqueConstraint(fields=["batch", "on"], name="one_trial_count_a_day")]
 
     def clean(self) -> None:
-        """No more than were laid out."""
+        """Refuse more germinated seeds than were laid out."""
         if self.batch_id and self.up is not None and self.up > self.batch.seeds:
             raise ValidationError({"up": _("Enter at most {seeds}, the number tested.").format(seeds=self.batch.seeds)})

@@ -1,4 +1,4 @@
-"""A germination trial in words and a picture: shares and days to half with their intervals, beside what the tables foretell."""
+"""Germination trials in words and pictures: shares and days to half with their intervals, beside the table values."""
 
 from __future__ import annotations
 
@@ -29,7 +29,10 @@ FEWEST_D = 10
 
 @dataclass(frozen=True)
 class BatchLine:
-    """A batch in words. counts: number, and words; tested: whether its packet can take the result."""
+    """One batch in words.
+
+    `counts` holds numbers and texts; `tested` tells whether its packet can take the result.
+    """
 
     batch: TrialBatch
     name: str
@@ -42,7 +45,7 @@ class BatchLine:
 
 @dataclass(frozen=True)
 class Curve:
-    """A batch's counts as steps, with its name at the end."""
+    """Step curve of a batch's counts with a label at its end."""
 
     steps: str
     x: float
@@ -62,7 +65,7 @@ class TrialPage:
 
 
 def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
-    """All its batches."""
+    """Build the page of a trial with all its batches."""
     from cloche.bridge.services.trials import result
 
     batches = list(trial.batches.select_related("packet", "place").prefetch_related("counts"))
@@ -86,12 +89,12 @@ def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
 
 
 def warmth_of(batch: TrialBatch, soil: Callable[[Place], float | None]) -> float | None:
-    """As it is held, or the mean of its place since it was laid out [°C]; None: not known."""
+    """Return the temperature of a batch as set, or the mean of its place since the trial began [°C]; None if unknown."""
     return batch.warmth_c if batch.warmth_c is not None or batch.place is None else soil(batch.place)
 
 
 def soil_since(trial: GerminationTrial, today: date, place: Place) -> float | None:
-    """A place's mean soil since a trial's seeds were laid out, up to its end [°C]; None: not known."""
+    """Return the mean soil temperature of a place during a trial [°C]; None if unknown."""
     days = max(((trial.ended_on or today) - trial.begun_on).days, 1)
     soil = forecasts.daily_soil(place, forecasts.ground_of(place), trial.begun_on, days)
     known = [value for value in soil if value is not None]

@@ -1,4 +1,4 @@
-"""Germination trials: laid out, counted in one grid, and offered to their packets."""
+"""Views of germination trials."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ from cloche.apps.trials.pages import trial_page
 
 @in_garden(writing=LOGS)
 def germination_trials(request: GardenRequest) -> HttpResponse:
-    """All of them, and a new one."""
+    """List trials and add a new one."""
     request.room = "sowings"  # type: ignore[attr-defined]
     form = NewTrialForm(request.POST or None, today=clock.today(request.garden.timezone))
     if form.is_valid():
@@ -37,7 +37,7 @@ def germination_trials(request: GardenRequest) -> HttpResponse:
 
 @in_garden(writing=LOGS)
 def germination_trial(request: GardenRequest, germination_id: int) -> HttpResponse:
-    """One: its batches, and the day's counts."""
+    """Show a trial and enter the day's counts."""
     request.room = "sowings"  # type: ignore[attr-defined]
     trial, units, today = _trial(request, germination_id), units_of(request.user), clock.today(request.garden.timezone)
     batches = list(trial.batches.all())
@@ -70,7 +70,7 @@ def _keep(grid: CountGrid) -> None:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("trials.TrialCount", "count_id"))
 def remove_trial_count(request: GardenRequest, germination_id: int, count_id: int) -> HttpResponse:
-    """Take a count back."""
+    """Remove a count."""
     trial = _trial(request, germination_id)
     gone, _rows = TrialCount.objects.filter(batch__trial=trial, pk=count_id).delete()
     if not gone:
@@ -82,7 +82,7 @@ def remove_trial_count(request: GardenRequest, germination_id: int, count_id: in
 @require_POST
 @in_garden(writing=LOGS, own=row_of("trials.TrialBatch", "batch_id"))
 def remove_batch(request: GardenRequest, germination_id: int, batch_id: int) -> HttpResponse:
-    """Take a batch out, with its counts."""
+    """Remove a batch with its counts."""
     _batch(request, germination_id, batch_id).delete()
     messages.success(request, _("Removed."))
     return redirect("germination_trial", request.garden.pk, germination_id)
@@ -91,7 +91,7 @@ def remove_batch(request: GardenRequest, germination_id: int, batch_id: int) -> 
 @require_POST
 @in_garden
 def teach_packet(request: GardenRequest, germination_id: int, batch_id: int) -> HttpResponse:
-    """What came up becomes the packet's test."""
+    """Store a batch's result as the germination test of its packet."""
     batch = _batch(request, germination_id, batch_id)
     packet, up = batch.packet, max((count.up for count in batch.counts.all()), default=0)
     if packet is None or not up:
@@ -105,7 +105,7 @@ def teach_packet(request: GardenRequest, germination_id: int, batch_id: int) -> 
 @require_POST
 @in_garden
 def end_germination(request: GardenRequest, germination_id: int) -> HttpResponse:
-    """Nothing more will come; or it goes on."""
+    """End a trial, or reopen it."""
     trial = _trial(request, germination_id)
     trial.ended_on = None if "again" in request.POST else clock.today(request.garden.timezone)
     trial.save()

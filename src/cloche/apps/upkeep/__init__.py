@@ -1,1 +1,1 @@
-"""Upkeep: what the workers see to again and again, whether all is well, and how it runs in plain words."""
+"""Maintenance: periodic work, health checks and the system status pages."""

@@ -1,4 +1,4 @@
-"""What pages share and is read once: done before a web takes its first caller, who would wait for it."""
+"""Loading of shared data before a web process serves its first request."""
 
 from __future__ import annotations
 
@@ -15,8 +15,10 @@ from cloche.bridge.services import crops
 
 
 def read_ahead() -> int:
-    """Addresses and their views, every language's words and dates, the catalogue of crops, every template; returns how many
-    templates. Raises TemplateSyntaxError."""
+    """Load URLs, views, languages, crops and templates; return the number of templates.
+
+    Raises TemplateSyntaxError.
+    """
     for code, _name in settings.LANGUAGES:
         with translation.override(code):
             reverse("welcome")
@@ -29,5 +31,5 @@ def read_ahead() -> int:
 
 
 def folders() -> list[Path]:
-    """Where our own templates lie."""
+    """Return the folders with our templates."""
     return [Path(folder) for engine in engines.all() for folder in engine.dirs]

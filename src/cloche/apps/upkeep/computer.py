@@ -1,4 +1,4 @@
-"""What each garden takes of this computer, for whoever keeps it."""
+"""Page of the resources each garden uses, for the operator."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ A_DAY_S = 86_400.0
 
 @dataclass(frozen=True)
 class GardenLine:
-    """A garden in numbers, as they are written. seconds: of the processor, a day."""
+    """A garden's formatted numbers; `seconds` is processor time a day."""
 
     name: str
     people: str
@@ -48,7 +48,7 @@ class ComputerPage:
 
 
 def computer_page(today: date, cores: int) -> ComputerPage:
-    """All gardens, those that take most first; over the last week, today not among it."""
+    """Build the page of all gardens by resource use over the seven days before today."""
     begin = today - timedelta(days=LOOKED_D)
     spent = Worked.objects.filter(day__gte=begin, day__lt=today)
     total = (spent.aggregate(seconds=Sum("seconds"))["seconds"] or 0.0) / LOOKED_D
@@ -92,7 +92,7 @@ def _with_numbers(spent: QuerySet[Worked]) -> QuerySet[Any]:
 
 
 def _line(garden: Any) -> GardenLine:
-    """garden: with its numbers."""
+    """Format an annotated garden."""
     return GardenLine(
         name=garden.name,
         people=words.whole(garden.people_n),
@@ -105,7 +105,7 @@ def _line(garden: Any) -> GardenLine:
 
 
 def _seconds(value: float) -> str:
-    """12 seconds, 3.5 seconds, 14 minutes."""
+    """Format processor time as 12 seconds, 3.5 seconds or 14 minutes."""
     if value >= 120:
         return words.count(round(value / 60), "minute", "minutes")
     return (

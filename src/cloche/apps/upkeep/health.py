@@ -1,4 +1,4 @@
-"""Whether all is well, for pages, the letter and a metrics server."""
+"""Health checks for the status page, alerts and metrics."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ BACKUP_WITHIN_H = 50.0
 
 @dataclass(frozen=True)
 class Check:
-    """A thing that can be well or not. facts: its numbers."""
+    """Result of a health check with its figures."""
 
     name: str
     well: bool
@@ -49,7 +49,7 @@ class Check:
 
 
 def checks() -> list[Check]:
-    """All of them. Without a database the others cannot be told, and are not well."""
+    """Run all checks; without a database the others fail as well."""
     results = [_disk(), _clock()]
     try:
         return [*results, _database(), *(check() for check in DATABASE_CHECKS)]
@@ -81,13 +81,13 @@ def _migrations() -> Check:
 
 @cache
 def migrations_left() -> int:
-    """How many of this program's changes the database lacks."""
+    """Return the number of migrations not yet applied."""
     executor = MigrationExecutor(connection)
     return len(executor.migration_plan(executor.loader.graph.leaf_nodes()))
 
 
 def _queue() -> Check:
-    """The age of the oldest job that could be done and is not: by when it was put in."""
+    """Check the age of the oldest job that is ready to run."""
     waiting = ProcrastinateJob.objects.filter(status="todo")
     begun = waiting.filter(procrastinateevent__type="deferred").aggregate(at=Min("procrastinateevent__at"))["at"]
     age_s = _age_s(begun, turns.database_now())
@@ -103,7 +103,7 @@ def _workers() -> Check:
 
 
 def _forecasts() -> Check:
-    """Stale ones are made anew within minutes; one of yesterday's yesterday means that something stands in the way."""
+    """Check the age of forecasts: a stale one is renewed within minutes, so one two days old means trouble."""
     due = stale_places()
     oldest = Forecast.objects.filter(place__in=due).aggregate(at=Min("made_at"))["at"]
     age_h = _age_s(oldest, clock.now()) / 3600
@@ -138,7 +138,7 @@ def _mail() -> Check:
 
 
 def _backups() -> Check:
-    """One of last night, restored on trial, and in the second folder where there is one."""
+    """Check that last night's backup exists, was restored as a test, and was copied if a second folder is set."""
     if not backups.is_wanted():
         return Check("backups", True, {"wanted": False})
     last = Backup.objects.filter(failure="").first()
@@ -180,12 +180,12 @@ UNREADY = {"disk", "clock", "database", "migrations", "workers", "queue"}
 
 
 def is_ready(results: list[Check]) -> bool:
-    """Whether it can be used as it is meant to be."""
+    """Return whether the installation is usable."""
     return all(check.well for check in results if check.name in UNREADY)
 
 
 def restarts() -> dict[str, dict[str, Any]]:
-    """Which parts the supervisor had to start again since it was started itself."""
+    """Return the parts that the supervisor has restarted since its own start."""
     file = settings.STATE / "parts.json"
     try:
         facts = json.loads(file.read_text(encoding="utf-8"))
@@ -195,7 +195,7 @@ def restarts() -> dict[str, dict[str, Any]]:
 
 
 def _age_s(at: datetime | None, now: datetime) -> float:
-    """How long ago; what lies ahead was written before a clock was set back, and counts as new."""
+    """Return the age in seconds; times in the future, left by a wrong clock, count as now."""
     return 0.0 if at is None else max((now - at) / timedelta(seconds=1), 0.0)
 
 
@@ -223,10 +223,10 @@ NUMBERS = {
 
 
 class Health:
-    """Asked anew for each look."""
+    """Metrics collector that runs the checks on each scrape."""
 
     def collect(self) -> Iterator[Metric]:
-        """Whether each thing is well, its numbers, and how much there is."""
+        """Yield the result and figures of each check, and the amounts stored."""
         _fresh_connection()
         results = checks()
         well = GaugeMetricFamily("cloche_well", "1 where it is well", labels=["what"])
@@ -247,13 +247,16 @@ class Health:
 
 
 def _fresh_connection() -> None:
-    """As between two requests."""
+    """Close stale connections, as between two requests."""
     if not connection.in_atomic_block:
         close_old_connections()
 
 
 def registry(folder: str = "") -> CollectorRegistry:
-    """All that is told. folder: where the web's processes keep their counts."""
+    """Return the registry of all metrics.
+
+    `folder` holds the counters of the web processes.
+    """
     collectors = CollectorRegistry()
     collectors.register(Health())  # type: ignore[arg-type]
     if folder:

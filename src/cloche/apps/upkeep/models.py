@@ -1,4 +1,4 @@
-"""What was backed up."""
+"""Alerts and backups."""
 
 from __future__ import annotations
 
@@ -8,8 +8,11 @@ from cloche.apps.gardens.models import Garden
 
 
 class Alert(models.Model):
-    """Something that wants somebody's hand, from when to when. key: what and where; told_at: when its letter was queued;
-    over_at: when it was over, after which it is remembered for a day, so that what comes and goes sends no letter each time."""
+    """A problem that needs somebody, with its start and end.
+
+    `key` tells what and where, `told_at` when the email was queued, `over_at` when it ended; it is remembered for another
+    day, so that an intermittent problem sends one email.
+    """
 
     key = models.CharField(max_length=80, unique=True)
     garden = models.ForeignKey(Garden, null=True, on_delete=models.CASCADE, related_name="alerts")
@@ -19,8 +22,11 @@ class Alert(models.Model):
 
 
 class Backup(models.Model):
-    """One night's backup. file: its name; proved_at: when it was restored on trial and found whole; copied_at: when it reached
-    the second folder, copy_failure: why it did not; failure: why there is none."""
+    """A nightly backup.
+
+    `file` is its name, `proved_at` when a test restore found it complete, `copied_at` when it reached the second folder
+    (else `copy_failure`), and `failure` why there is none.
+    """
 
     made_at = models.DateTimeField()
     file = models.CharField(max_length=80, blank=True)

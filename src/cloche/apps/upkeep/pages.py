@@ -1,4 +1,4 @@
-"""How it runs, in plain words."""
+"""Page System status."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ MOST_SHOWN, STUBBORN = 12, 3
 
 @dataclass(frozen=True)
 class Trouble:
-    """What failed and is tried again. pk: 0 where nobody need press anything."""
+    """Work that failed and is retried; `pk` is 0 where it cannot be retried by hand."""
 
     pk: int
     text: str
@@ -35,7 +35,7 @@ class Trouble:
 
 @dataclass(frozen=True)
 class Runs:
-    """Context of upkeep/runs.html: sentences on what is not well, and on what is."""
+    """Context of upkeep/runs.html: sentences on what is wrong and what works."""
 
     headline: str
     unwell: list[str]
@@ -45,7 +45,7 @@ class Runs:
 
 
 def runs_page(garden: Garden, now: datetime) -> Runs:
-    """For the owner of a garden: all of this installation that concerns it."""
+    """Build the status page for the owner of a garden."""
     by_name = {check.name: check for check in health.checks()}
     lines = [
         _forecasts(garden, now),
@@ -75,7 +75,7 @@ LOW_MB = 1_000
 
 
 def machine_alerts(garden: Garden) -> dict[str, str]:
-    """What is not well of this computer, by what it is: for whoever keeps it, by the clock of a garden of theirs."""
+    """Return problems of this computer by key, for its operator and in the time zone of one of their gardens."""
     by_name = {check.name: check for check in health.checks()}
     lines = {"backups": _backups(by_name, garden), "listener": _loggers(garden, by_name)}
     unwell = {name: text for name, (well, text) in lines.items() if not well}
@@ -90,7 +90,7 @@ def machine_alerts(garden: Garden) -> dict[str, str]:
 
 
 def garden_alerts(garden: Garden, now: datetime) -> dict[str, str]:
-    """What wants the hand of a garden's owner, by what it is."""
+    """Return problems that need the owner of a garden, by key."""
     lines = {f"probe-{number}": text for number, text in silences_by_probe(garden, now).items()}
     failing = garden.failures.filter(place__isnull=False, count__gte=STUBBORN).select_related("place")
     for check in failing:
@@ -159,7 +159,7 @@ def _loggers(garden: Garden, by_name: dict[str, health.Check]) -> tuple[bool, st
 
 
 def _backups(by_name: dict[str, health.Check], garden: Garden) -> tuple[bool, str]:
-    """When everything was saved last, and whether it could be brought back."""
+    """Return whether backups are in order, and when the latest was made and tested."""
     check = by_name.get("backups")
     last = Backup.objects.filter(failure="").first()
     if check is None or not check.facts["wanted"]:
@@ -197,7 +197,7 @@ def _clock(by_name: dict[str, health.Check]) -> tuple[bool, str]:
 
 
 def _restarts() -> str:
-    """Which parts ended unasked and were started again, in one sentence."""
+    """Describe which parts ended unexpectedly and were restarted."""
     facts = {name: part["restarts"] for name, part in health.restarts().items() if part.get("restarts")}
     parts = [f"{name[:1].lower()}{name[1:]} {words.count(times, 'time', 'times')}" for name, times in facts.items()]
     return (

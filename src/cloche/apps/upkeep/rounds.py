@@ -29,7 +29,7 @@ log = logging.getLogger("cloche.work")
 
 @dataclass(frozen=True)
 class Round:
-    """name: among the failures; every_s: between two of them."""
+    """Periodic work: `name` identifies its failures and `every_s` is its interval."""
 
     name: str
     every_s: float
@@ -52,13 +52,13 @@ ROUNDS = (
 
 @dataclass
 class Rounds:
-    """When each was made last, by a clock that only runs forward; the first time all are."""
+    """Time of the last run of each round by the monotonic clock; at first all are due."""
 
     rounds: tuple[Round, ...] = ROUNDS
     made: dict[str, float] = field(default_factory=dict)
 
     def make_due(self, monotonic_s: float) -> list[str]:
-        """Make those that are due; returns their names. While the disk is full none is: each of them writes."""
+        """Run due rounds and return their names; none while the disk is full, since each of them writes."""
         if guard.is_full():
             return []
         due = [task for task in self.rounds if monotonic_s - self.made.get(task.name, -1e9) >= task.every_s]

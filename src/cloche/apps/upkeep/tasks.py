@@ -1,4 +1,4 @@
-"""What the queue calls for upkeep."""
+"""Background jobs of maintenance."""
 
 from __future__ import annotations
 
@@ -9,5 +9,5 @@ from cloche.apps.upkeep.flows import backups
 
 @app.task(name=backups.BACK_UP)
 def back_up() -> None:
-    """The night's backup."""
+    """Make the nightly backup."""
     backups.back_up()

@@ -1,4 +1,4 @@
-"""Health for machines, and how it runs for people."""
+"""Health endpoints and status pages."""
 
 from __future__ import annotations
 
@@ -23,13 +23,13 @@ from cloche.apps.work import turns
 
 @require_GET
 def alive(request: HttpRequest) -> JsonResponse:
-    """This process answers. Nothing else is asked: a database that is away is no reason to end it."""
+    """Answer that this process runs, without querying the database, whose absence is no reason to restart it."""
     return JsonResponse({"ok": True})
 
 
 @require_GET
 def ready(request: HttpRequest) -> JsonResponse:
-    """Whether the installation can be used as it is meant to be, with the numbers; 503 if not."""
+    """Answer whether the installation is usable, with figures; 503 if not."""
     results = health.checks()
     well = health.is_ready(results)
     facts = {check["name"]: check["facts"] | {"well": check["well"]} for check in map(asdict, results)}
@@ -38,7 +38,7 @@ def ready(request: HttpRequest) -> JsonResponse:
 
 @in_garden(writing=OWNS)
 def how_it_runs(request: GardenRequest) -> HttpResponse:
-    """For the owner, in plain words; others have no such page."""
+    """Show the system status to the owner of a garden."""
     if not request.membership.may(OWNS):
         raise Http404
     request.room = "garden"  # type: ignore[attr-defined]
@@ -48,7 +48,7 @@ def how_it_runs(request: GardenRequest) -> HttpResponse:
 
 @in_garden(writing=OWNS)
 def computer(request: GardenRequest) -> HttpResponse:
-    """What every garden takes of this computer: for whoever keeps it; others have no such page."""
+    """Show the resources each garden uses to the operator."""
     if request.user != keeper_of_computer():
         raise Http404
     request.room = "garden"  # type: ignore[attr-defined]
@@ -59,7 +59,7 @@ def computer(request: GardenRequest) -> HttpResponse:
 @require_POST
 @in_garden(writing=OWNS)
 def try_again(request: GardenRequest, failure_id: int) -> HttpResponse:
-    """Do not wait for its time."""
+    """Retry failed work now."""
     if not alerts.try_now(request.garden, failure_id):
         raise Http404
     messages.success(request, _("Trying again now."))

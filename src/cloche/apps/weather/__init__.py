@@ -1,1 +1,1 @@
-"""The weather: what was written down of each day, and what the provider says."""
+"""Weather: recorded days, and what the provider reports."""

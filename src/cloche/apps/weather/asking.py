@@ -1,5 +1,7 @@
-"""Which providers this installation asks, and in what order: the next where one fails, none that keeps failing, and each cell
-of a grid once."""
+"""Choice of weather providers and their order.
+
+The next one is tried where one fails, a provider that keeps failing is paused, and each grid cell is queried once.
+"""
 
 from __future__ import annotations
 
@@ -27,8 +29,10 @@ KEPT = timedelta(days=2)
 
 
 def provider() -> Provider | None:
-    """All of this installation's, if it has any. An address within a collection is asked by the standard; several of one
-    service, joined by commas, are put together."""
+    """Return this installation's provider, if any.
+
+    A URL within a collection is queried by the OGC standard; several of one service, joined by commas, are combined.
+    """
     providers = [_provider_at(address) for address in settings.CLOCHE_WEATHER_URL.split()]
     return InTurn(providers) if providers else None
 
@@ -41,12 +45,12 @@ def _provider_at(address: str) -> Guarded:
 
 @dataclass(frozen=True)
 class InTurn:
-    """The first that answers."""
+    """Provider that uses the first of several to answer."""
 
     providers: list[Guarded]
 
     def ask(self, garden: Garden) -> ProviderAnswer:
-        """Raises NoAnswer where none does, with what the last said."""
+        """Return the first answer. Raises NoAnswer with the last failure."""
         for provider in self.providers[:-1]:
             try:
                 return provider.ask(garden)
@@ -57,13 +61,13 @@ class InTurn:
 
 @dataclass(frozen=True)
 class Guarded:
-    """A provider that is left alone for a while once it has failed again and again, whoever asked."""
+    """Provider that is paused after repeated failures, whoever asked."""
 
     address: str
     provider: Provider
 
     def ask(self, garden: Garden) -> ProviderAnswer:
-        """Raises NoAnswer, at once while it is left alone."""
+        """Return the answer. Raises NoAnswer, at once while paused."""
         now = turns.database_now()
         state = ProviderState.objects.filter(address=self.address).first()
         if state is not None and state.rests_until is not None and now < state.rests_until <= now + LONGEST:
@@ -97,13 +101,13 @@ class Guarded:
 
 @dataclass(frozen=True)
 class ByCell:
-    """A provider that tells the same to all gardens of a cell and clock: it is asked once."""
+    """Provider that is queried once for all gardens in a grid cell and time zone."""
 
     address: str
     provider: Provider
 
     def ask(self, garden: Garden) -> ProviderAnswer:
-        """Raises NoAnswer."""
+        """Return the cell's answer. Raises NoAnswer."""
         now = turns.database_now()
         row, column = (round(value / CELL_DEG) for value in (garden.latitude_deg, garden.longitude_deg))
         where: dict[str, Any] = {"address": self.address, "row": row, "column": column, "zone": garden.timezone_name}
@@ -117,7 +121,7 @@ class ByCell:
 
 
 def _plain(answer: ProviderAnswer) -> dict[str, Any]:
-    """As it came in."""
+    """Convert an answer back to its JSON form."""
     return {
         "issued": answer.issued.isoformat(),
         "current": {"air_c": answer.current_c},

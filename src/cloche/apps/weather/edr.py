@@ -35,9 +35,11 @@ SIMULATED = "simulated"
 
 @dataclass(frozen=True)
 class Collection:
-    """What is used of a collection's description. names: its parameters that mean something here, by key; daily: whether all
-    of them are of days; query: the kind that it is asked, about a position if it can be; format: the name that CoverageJSON
-    has there, if it says."""
+    """Used parts of a collection's description.
+
+    `names` maps known parameters, `daily` tells whether all are daily, `query` is the preferred query type (position if
+    possible), and `format` the name of CoverageJSON there if given.
+    """
 
     url: str
     names: dict[str, Any]
@@ -50,13 +52,13 @@ class Collection:
 
 
 class EdrProvider:
-    """One or more collections of one service; what the first does not tell of a day the next may."""
+    """Provider that reads one or more collections of a service; later ones fill what earlier ones lack."""
 
     def __init__(self, urls: Iterable[str]) -> None:
         self.urls = [url.rstrip("/") for url in urls]
 
     def ask(self, garden: Garden) -> ProviderAnswer:
-        """Every collection about the cell in which the garden lies; raises NoAnswer."""
+        """Query every collection around the garden's grid cell. Raises NoAnswer."""
         now, zone = clock.now(), garden.timezone
         latitude, longitude = (round(round(v / CELL_DEG) * CELL_DEG, 4) for v in (garden.latitude_deg, garden.longitude_deg))
         days: dict[date, dict[str, Any]] = {}
@@ -75,7 +77,7 @@ class EdrProvider:
 
 
 def described(url: str, document: Any) -> Collection:
-    """What a collection says of itself; raises NoAnswer."""
+    """Parse a collection's description. Raises NoAnswer."""
     try:
         named = document["parameter_names"]
         rows = named.items() if isinstance(named, dict) else [(entry["id"], entry) for entry in named]
@@ -103,15 +105,17 @@ def described(url: str, document: Any) -> Collection:
 
 
 def _format(document: dict[str, Any], query: Any) -> str | None:
-    """CoverageJSON among the formats that the query or else the collection lists. Servers name it as they please, or list none
-    and refuse to be asked for one."""
+    """Return the name of CoverageJSON among the formats of the query or the collection, or None.
+
+    Names vary, and a server that lists none may refuse to be asked for one.
+    """
     own = ((query.get("link") or {}).get("variables") or {}).get("output_formats") if isinstance(query, dict) else None
     listed = own or document.get("output_formats") or []
     return next((name for name in listed if isinstance(name, str) and COVERAGE.search(name)), None)
 
 
 def _instant(text: object) -> datetime | None:
-    """An end of an interval; None where it is open."""
+    """Parse an end of an interval; None where it is open."""
     try:
         instant = datetime.fromisoformat(str(text))
     except ValueError:
@@ -145,7 +149,7 @@ def _series(collection: Collection, latitude: float, longitude: float, now: date
 
 
 def _answer(days: dict[date, dict[str, Any]], current: float | None, now: datetime, today: date) -> dict[str, Any]:
-    """Days as every provider's answer has them: the whole run of days that ends yesterday, and those from today on."""
+    """Return the days as every provider gives them: the unbroken series up to yesterday, and today's and later."""
     first = today
     while first - timedelta(days=1) in days:
         first -= timedelta(days=1)

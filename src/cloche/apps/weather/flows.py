@@ -1,4 +1,4 @@
-"""Write down days of weather: by hand, and as the provider gives them."""
+"""Changes to the weather record, by hand and from the provider."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ def record_day(
     wind_m_s: float | None = None,
     snow_m: float | None = None,
 ) -> DailyWeather:
-    """Store or correct a day's line; what is not given stays as it was. What it was before stays in its history."""
+    """Store or correct a day's weather; values not given stay, and the history keeps earlier ones."""
     values: dict[str, float | str] = {"low_c": low_c, "high_c": high_c}
     also = {"sky": sky or None, "rain_mm": rain_mm, "wind_m_s": wind_m_s, "snow_m": snow_m}
     values |= {name: value for name, value in also.items() if value is not None}
@@ -37,7 +37,7 @@ def record_day(
 
 @transaction.atomic
 def remove_day(garden: Garden, day: date) -> bool:
-    """Remove a day's line; returns whether there was one. Its history stays."""
+    """Remove a day's weather and return whether there was any; its history stays."""
     line = garden.weather.filter(day=day).first()
     if line is None:
         return False
@@ -48,7 +48,7 @@ def remove_day(garden: Garden, day: date) -> bool:
 
 @transaction.atomic
 def put_back_day(garden: Garden, day: date) -> bool:
-    """Undo the last removal of a day's line; returns whether there was one, and nothing was written down since."""
+    """Restore a removed day unless it was recorded again; return whether it was restored."""
     gone = (
         DailyWeather.history.filter(garden=garden, day=day, history_type="-").order_by("-history_date", "-history_id").first()
     )
@@ -60,7 +60,10 @@ def put_back_day(garden: Garden, day: date) -> bool:
 
 
 def ask(garden: Garden, provider: Provider) -> None:
-    """Ask once; what is heard replaces what was. Raises NoAnswer, which is noted beside it."""
+    """Query the provider once and replace the previous report.
+
+    Raises NoAnswer, which is recorded with it.
+    """
     attempt = {"asked_at": turns.database_now()}
     try:
         report = provider.ask(garden)
@@ -74,7 +77,7 @@ def ask(garden: Garden, provider: Provider) -> None:
 
 @transaction.atomic
 def keep(garden: Garden, report: ProviderAnswer) -> None:
-    """Store an answer; forecasts are made anew only where it says something new."""
+    """Store a report, and recalculate forecasts only if it differs."""
     before = WeatherReport.objects.filter(garden=garden).first()
     values = {"received_at": report.issued, "current_c": report.current_c, "ahead": report.ahead, "past": report.past}
     values["simulated"] = report.simulated

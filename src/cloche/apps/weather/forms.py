@@ -1,4 +1,4 @@
-"""A day’s air, written down."""
+"""Form for a day's weather."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ WINDS = [
 
 
 class WeatherForm(forms.Form):
-    """A day's air; a day ahead counts as a forecast."""
+    """Form for a day's weather; a future day counts as a forecast."""
 
     day = DayField(label=lazy("Date"))
     low = TypedNumber(label=lazy("Low"))
@@ -39,7 +39,7 @@ class WeatherForm(forms.Form):
     snow = TypedNumber(label=lazy("Snow"), required=False)
 
     def __init__(self, *args: Any, units: Units, garden: Garden, known: Day | date, **kwargs: Any) -> None:
-        """known: the day to begin with, filled with what is known of it."""
+        """Set up the form for a day, prefilled with what is known of it."""
         kwargs["initial"] = _day_filled(known, units)
         super().__init__(*args, **kwargs)
         self.garden, self.units = garden, units
@@ -54,7 +54,7 @@ class WeatherForm(forms.Form):
         self.fields["snow"].help_text = _("lying in the morning")
 
     def keep_typed(self, typed: Mapping[str, str], before: Day | date) -> None:
-        """The day was changed while one typed: what was typed stays, what was the other day's goes."""
+        """Keep typed values after the day was changed, without values of the other day."""
         others = _day_filled(before, self.units)
         for name in self.fields:
             value = typed.get(name, "")
@@ -62,7 +62,7 @@ class WeatherForm(forms.Form):
                 self.initial[name] = value
 
     def clean(self) -> dict[str, Any]:
-        """A low not above the high, and no further ahead than anyone forecasts."""
+        """Check that the low is not above the high and that the day is within the range of forecasts."""
         data = super().clean() or {}
         low, high, day = data.get("low"), data.get("high"), data.get("day")
         if low is not None and high is not None and low > high:
@@ -73,7 +73,7 @@ class WeatherForm(forms.Form):
 
 
 def _day_filled(known: Day | date, units: Units) -> dict[str, Any]:
-    """A known day as the form shows it."""
+    """Return the initial values for a known day."""
     if isinstance(known, date):
         return {"day": known}
     wind = None if known.wind_m_s is None else min(WINDS[1:], key=lambda w: abs(float(w[0]) - (known.wind_m_s or 0.0)))[0]

@@ -1,4 +1,4 @@
-"""The weather of a garden’s site: days written down, and the last that the provider said."""
+"""Recorded weather, and the provider's reports."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from cloche.apps.shared.words import lazy
 
 
 class DailyWeather(models.Model):
-    """A local day's air at the site: measured, or typed in ahead as a forecast; snow_m lies in the morning."""
+    """Air temperature and weather of a local day, measured or typed ahead as a forecast; `snow_m` lies in the morning."""
 
     LINE = ("day", "low_c", "high_c", "rain_mm", "sky", "wind_m_s", "snow_m")
 
@@ -39,13 +39,13 @@ class DailyWeather(models.Model):
         constraints = [models.UniqueConstraint(fields=["garden", "day"], name="one_line_a_day")]
 
     def clean(self) -> None:
-        """A low is no higher than its high."""
+        """Check that the low is not above the high."""
         if self.low_c is not None and self.high_c is not None and self.low_c > self.high_c:
             raise ValidationError({"high_c": _("The high is below the low.")})
 
 
 class WeatherReport(models.Model):
-    """The last that a weather provider said of a garden's site, and when it was last asked in vain."""
+    """Latest report of a provider for a garden, and its latest failure."""
 
     garden = models.OneToOneField(Garden, on_delete=models.CASCADE, related_name="weather_report")
     asked_at = models.DateTimeField(null=True, help_text="When it was last asked, by the database's clock.")
@@ -59,7 +59,7 @@ class WeatherReport(models.Model):
 
 
 class ProviderState(models.Model):
-    """How a provider of this installation does: failures on end, and until when it is left alone, by the database's clock."""
+    """Consecutive failures of a provider, and until when it is paused by the database's clock."""
 
     address = models.CharField(max_length=500, unique=True)
     failures = models.PositiveIntegerField(default=0)
@@ -68,7 +68,7 @@ class ProviderState(models.Model):
 
 
 class WeatherCell(models.Model):
-    """What a provider said of a cell of its grid, for gardens beside each other."""
+    """A provider's report for a grid cell shared by neighbouring gardens."""
 
     address = models.CharField(max_length=500)
     row = models.IntegerField()

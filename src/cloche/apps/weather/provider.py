@@ -1,4 +1,4 @@
-"""What a weather provider is to Cloche, and the simplest: plain JSON over HTTP, as the demo's stand-in answers it."""
+"""Interface of weather providers, and one that speaks the plain JSON of the demo's stand-in."""
 
 from __future__ import annotations
 
@@ -24,19 +24,22 @@ MAY_BE_TOLD = {"rain_mm": 500.0, "wind_m_s": 60.0}
 
 
 class NoAnswer(Foreseen):
-    """The provider does not answer, or not in a way that can be believed; the message says which."""
+    """Raised where the provider does not answer or its answer is implausible; the message tells which."""
 
     longest = timedelta(hours=1)
 
 
 class NotHere(NoAnswer):
-    """The provider is well, but does not answer for this site."""
+    """Raised where the provider works but does not cover the site."""
 
 
 @dataclass(frozen=True)
 class ProviderAnswer:
-    """What a provider says of a site. ahead: days from the day of issue on; past: one value a day from `first`; simulated:
-    whether it says that its weather is made up."""
+    """A provider's weather for a site.
+
+    `ahead` holds days from the day of issue on, `past` one value a day from `first` on; `simulated` tells whether the
+    weather is invented.
+    """
 
     issued: datetime
     current_c: float | None
@@ -46,21 +49,21 @@ class ProviderAnswer:
 
 
 class Provider(Protocol):
-    """Anything that can be asked about a site's weather."""
+    """Interface of a weather provider."""
 
     def ask(self, garden: Garden) -> ProviderAnswer:
-        """The latest for a garden; raises NoAnswer."""
+        """Return the latest weather for a garden. Raises NoAnswer."""
         ...
 
 
 class HttpProvider:
-    """A provider that speaks the stand-in's JSON."""
+    """Provider that speaks the stand-in's JSON."""
 
     def __init__(self, url: str) -> None:
         self.url = url.rstrip("/")
 
     def ask(self, garden: Garden) -> ProviderAnswer:
-        """One question with a deadline for all of it; whoever asks tries again later."""
+        """Send one request with a deadline; the caller retries later."""
         words = {
             "latitude": garden.latitude_deg,
             "longitude": garden.longitude_deg,
@@ -71,7 +74,7 @@ class HttpProvider:
 
 
 def read_from(address: str) -> Any:
-    """The JSON that an address answers, with a deadline for all of it and a limit to its size; raises NoAnswer."""
+    """Fetch JSON with a deadline and a size limit. Raises NoAnswer."""
     try:
         return border.read_json(run_apart("fetch", None, LIMITS, address, str(MOST_BYTES)), MOST_BYTES)
     except Misasked as refusal:
@@ -87,7 +90,7 @@ def read_from(address: str) -> Any:
 
 
 def answer_from(answer: Any) -> ProviderAnswer:
-    """Check an answer and take from it what is used; raises NoAnswer."""
+    """Validate an answer and return its used parts. Raises NoAnswer."""
     try:
         ahead = [_day(row) for row in _list(answer["forecast"], MOST_AHEAD)]
         daily = answer["daily"]
@@ -122,7 +125,7 @@ def _day(row: dict[str, Any]) -> dict[str, Any]:
 
 
 def _run(run: Any, day: str) -> list[float | None]:
-    """Low, high and rain of one run of an ensemble."""
+    """Return low, high and rain of one ensemble member."""
     low, high, rain = run
     low, high = _likely(low), _likely(high)
     if low > high:

@@ -1,4 +1,4 @@
-"""Questions about the weather."""
+"""Queries on the weather."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from cloche_engine.inputs import Day
 
 
 def weather_days(garden: Garden) -> list[Day]:
-    """All that is known of the site's days, oldest first: the provider's, and over them what was written down."""
+    """Return all known days, oldest first; recorded days replace the provider's."""
     days = {day.day: day for day in reported_days(garden)}
     for row in garden.weather.order_by("day").values_list(*DailyWeather.LINE):
         days[row[0]] = day_of(*row)
@@ -26,20 +26,19 @@ def weather_days(garden: Garden) -> list[Day]:
 
 
 def is_simulated(garden: Garden) -> bool:
-    """Whether the garden's weather comes from a service that makes it up."""
+    """Return whether the garden's weather comes from a simulated service."""
     return WeatherReport.objects.filter(garden=garden, simulated=True).exists()
 
 
 def day_of(
     day: date, low_c: float, high_c: float, rain_mm: float | None, sky: str, wind_m_s: float | None, snow_m: float | None
 ) -> Day:
-    """A written line in plain values, in the order of `DailyWeather.LINE`."""
+    """Convert a recorded line to a Day, in the order of `DailyWeather.LINE`."""
     return Day(day, low_c, high_c, rain_mm, sky or None, wind_m_s=wind_m_s, snow_m=snow_m)
 
 
 def reported_days(garden: Garden, since: date = date.min) -> Iterator[Day]:
-    """Days as the weather service has them, measured first, then foretold; the measured from a day on: thirty years of them may
-    be there."""
+    """Yield the provider's days: measured from `since` on, then forecast. There may be thirty years of them."""
     report = WeatherReport.objects.filter(garden=garden, received_at__isnull=False).first()
     if report is None or report.received_at is None:
         return
@@ -62,7 +61,7 @@ def _reported_ahead(report: WeatherReport, garden: Garden) -> Iterator[Day]:
 
 
 def lows_apart(day: Day) -> tuple[float, float] | None:
-    """Between which the lows of an ensemble's runs lie, the coldest and the warmest tenth of them left out."""
+    """Return the 10th and 90th percentile of the ensemble's lows, or None."""
     if len(day.runs) < 2:
         return None
     tenths = quantiles([low_c for low_c, *_others in day.runs], n=10, method="inclusive")
@@ -70,7 +69,10 @@ def lows_apart(day: Day) -> tuple[float, float] | None:
 
 
 def known_day(garden: Garden, day: date, report: list[Day]) -> Day | None:
-    """A day as it is written down, else as the service has it, measured or foretold; report from reported_days."""
+    """Return a day as recorded, or else as reported by the provider.
+
+    `report` comes from reported_days.
+    """
     line = garden.weather.filter(day=day).values_list(*DailyWeather.LINE).first()
     if line is not None:
         return day_of(*line)
@@ -79,7 +81,7 @@ def known_day(garden: Garden, day: date, report: list[Day]) -> Day | None:
 
 @dataclass(frozen=True)
 class Original:
-    """What a day's line said first, and who put another in its place and when; service: what the weather service says."""
+    """First value of a corrected day, who changed it and when, and `service`, the provider's value."""
 
     first: tuple[float, float] | None
     by: str
@@ -88,7 +90,10 @@ class Original:
 
 
 def originals(garden: Garden, days: list[date], report: list[Day]) -> dict[date, Original]:
-    """For days whose line was corrected, or differs from the service's: what stands beside it; report from reported_days."""
+    """Return the original of each day that was corrected or differs from the provider's.
+
+    `report` comes from reported_days.
+    """
     states: dict[date, list[Any]] = {}
     rows = DailyWeather.history.filter(garden=garden, day__in=days).select_related("history_user").order_by("history_id")
     for row in rows:
@@ -108,7 +113,7 @@ def originals(garden: Garden, days: list[date], report: list[Day]) -> dict[date,
 
 
 def forecast_days(garden: Garden, today: date) -> list[Day]:
-    """What the weather service foretells of today and later, without days that are written down."""
+    """Return the provider's forecast from today on, without recorded days."""
     report = WeatherReport.objects.filter(garden=garden, received_at__isnull=False).defer("past").first()
     if report is None:
         return []
@@ -117,7 +122,7 @@ def forecast_days(garden: Garden, today: date) -> list[Day]:
 
 
 def report_words(garden: Garden, now: datetime) -> str:
-    """When the weather service was last heard from, and what is amiss; empty where there is none."""
+    """Describe when the provider last answered and any problem; empty without a provider."""
     report = WeatherReport.objects.filter(garden=garden).only("received_at", "failed_at", "failure", "garden").first()
     if report is None:
         return ""
@@ -133,5 +138,5 @@ def report_words(garden: Garden, now: datetime) -> str:
 
 
 def weather_around(garden: Garden, today: date, back: int, ahead: int) -> list[DailyWeather]:
-    """The days near today that have a line, newest first."""
+    """Return recorded days near today, newest first."""
     return list(garden.weather.filter(day__gte=today - timedelta(days=back), day__lte=today + timedelta(days=ahead)))

@@ -1,4 +1,4 @@
-"""Asking the weather provider, outside requests."""
+"""Background jobs that query the weather provider."""
 
 from __future__ import annotations
 
@@ -21,14 +21,14 @@ EVERY = timedelta(minutes=20)
 
 @app.task(name=ASK_WEATHER)
 def ask_weather(garden_id: int) -> None:
-    """Ask about one garden; a failure is noted at once and tried again in a while."""
+    """Query the provider for one garden; a failure is recorded and retried later."""
     garden, provider_ = Garden.objects.filter(pk=garden_id).first(), provider()
     if garden is not None and provider_ is not None:
         flows.ask(garden, provider_)
 
 
 def ask_round() -> int:
-    """Queue a question for every garden that has not been asked about for twenty minutes. Returns how many."""
+    """Queue a query for each garden whose last one is over twenty minutes old; return how many."""
     if provider() is None:
         return 0
     now = turns.database_now()

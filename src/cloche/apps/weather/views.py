@@ -1,4 +1,4 @@
-"""The weather page."""
+"""Views of the weather."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ SHOWN = timedelta(days=21)
 
 
 def _line_of_day(request: HttpRequest, garden: Garden, words: dict[str, Any]) -> DailyWeather | None:
-    """The line of a day that is to be changed: its day stands in the address, or was typed."""
+    """Return the record of the day in the URL or form, or None."""
     day = words.get("day") or _day_typed(request.POST.get("day", ""))
     return garden.weather.filter(day=day).first() if day else None
 
@@ -42,7 +42,7 @@ def _day_typed(text: str) -> date | None:
 
 @in_garden(writing=LOGS, own=_line_of_day)
 def weather_page(request: GardenRequest) -> HttpResponse:
-    """The days' air: what was, and what is forecast."""
+    """Show past weather and the forecast, and record a day."""
     units = units_of(request.user)
     today = clock.today(request.garden.timezone)
     day = _day_queried(request, today - timedelta(days=1))
@@ -77,7 +77,7 @@ def weather_page(request: GardenRequest) -> HttpResponse:
 
 
 def _day_queried(request: GardenRequest, usual: date, name: str = "day") -> date:
-    """The day to be written down: the one in the address, else the usual."""
+    """Return the day in the URL, or the usual one."""
     try:
         return date.fromisoformat(request.GET.get(name, ""))
     except ValueError:
@@ -85,7 +85,7 @@ def _day_queried(request: GardenRequest, usual: date, name: str = "day") -> date
 
 
 def _past(written: list[dict[str, Any]], report: list[Day], units: Any, today: date) -> list[dict[str, Any]]:
-    """The days behind, the latest first: as written, and from the service where nobody wrote."""
+    """Return past days, latest first, as recorded or from the provider."""
     there = {line["day"] for line in written}
     missing = (d for d in report if d.lead_d == 0 and d.day not in there and today - SHOWN <= d.day < today)
     filled = [_day_line(day, units) | {"beside": _("from the service"), "from_service": True} for day in missing]
@@ -97,7 +97,7 @@ def _weather_line(row: DailyWeather, units: Any) -> dict[str, Any]:
 
 
 def _beside(row: DailyWeather, was: weather_selectors.Original | None, units: Any, today: date) -> str:
-    """The original beside the correction: what it said, who changed it, what the service says."""
+    """Describe the original of a corrected day: first value, author and the provider's value."""
     if was is None:
         return ""
     text = []
@@ -140,7 +140,7 @@ def _day_line(day: Day, units: Any) -> dict[str, Any]:
 @require_POST
 @in_garden(writing=LOGS, own=_line_of_day)
 def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
-    """Take a day's line off."""
+    """Remove a day's weather."""
     line = request.garden.weather.filter(day=day).first()
     if line is not None:
         units = units_of(request.user)
@@ -156,7 +156,7 @@ def remove_weather(request: GardenRequest, day: Any) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=_line_of_day)
 def put_back_weather(request: GardenRequest, day: Any) -> HttpResponse:
-    """Undo a removal; not over what was written down since."""
+    """Restore a day's weather unless it was recorded again."""
     if weather.put_back_day(request.garden, day):
         messages.success(request, _("{sentence} restored.").format(sentence=words.sentence(words.day(day))))
     else:

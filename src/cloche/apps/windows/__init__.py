@@ -1,1 +1,1 @@
-"""Forecasts of the ground and when to sow."""
+"""Windows: ground temperatures and when to sow."""

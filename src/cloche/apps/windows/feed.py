@@ -1,4 +1,4 @@
-"""The calendar feed: windows opening and closing, for any calendar that follows an address."""
+"""Calendar feed of windows that open and close."""
 
 from __future__ import annotations
 
@@ -25,25 +25,25 @@ TOKEN = re.compile(r"[A-Za-z0-9_-]{20,64}")
 
 
 def link_of(membership: Membership) -> CalendarLink:
-    """The person's secret address for a garden, made at its first use."""
+    """Return a person's secret calendar link for a garden, created on first use."""
     link, _unused = CalendarLink.objects.get_or_create(membership=membership, defaults={"token": secrets.token_urlsafe(24)})
     return link
 
 
 def link_behind(token: str) -> CalendarLink | None:
-    """Whose secret it is; what no secret can look like is nobody's."""
+    """Return the link with this secret, or None."""
     if not TOKEN.fullmatch(token):
         return None
     return CalendarLink.objects.filter(token=token).select_related("membership__garden", "membership__user").first()
 
 
 def revoke(membership: Membership) -> None:
-    """End the address; the next one is another."""
+    """Delete the link; the next one gets another secret."""
     CalendarLink.objects.filter(membership=membership).delete()
 
 
 def calendar(garden: Garden, made_at: datetime, more: Iterable[tuple[str, date, str, str]] = ()) -> bytes:
-    """All windows still to open or to close, a whole day each [RFC5545]."""
+    """Return an iCalendar file of all windows still to open or close as all-day events [RFC5545]."""
     speak_for(garden)
     feed = Calendar()
     feed.add("prodid", "-//Cloche//windows//EN")
@@ -61,7 +61,7 @@ def calendar(garden: Garden, made_at: datetime, more: Iterable[tuple[str, date, 
 
 
 def _days(row: CropOutlook, crop: catalogue.Crop, today: date) -> Iterator[tuple[str, date, str, str]]:
-    """(what and which, day, summary, reason) of every day of a crop in a place that is still to come."""
+    """Yield (key, day, summary, reason) for each coming event of a crop in a place."""
     name = _("{name}{part} in {name2}").format(name=crop.name, part="" if row.sown else _(", plants"), name2=row.place.name)
     for number, window in enumerate(row.windows):
         first, last = window.earliest, window.last

@@ -8,8 +8,10 @@ from cloche.apps.gardens.models import Membership
 
 
 class CalendarLink(models.Model):
-    """A person's secret address under which a calendar may read a garden's windows. It ends with their belonging to it: who
-    comes back gets another."""
+    """Secret link through which a calendar reads a garden's windows.
+
+    It ends with the membership; a person who returns gets another.
+    """
 
     membership = models.OneToOneField(Membership, on_delete=models.CASCADE, related_name="calendar_link")
     token = models.CharField(max_length=64, unique=True)

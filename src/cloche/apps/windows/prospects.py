@@ -1,4 +1,4 @@
-"""The prospect on a crop, in a place, by a method, on a day: the one function for slider, crop page, plan and Today."""
+"""Prospects of a crop in a place by a method on a day, the one source for slider, crop page, plan and Today."""
 
 from __future__ import annotations
 
@@ -23,9 +23,12 @@ FAR_D = 14
 
 @dataclass(frozen=True)
 class Prospect:
-    """What would come of a day. chance: of success, 0-1; limit: what it most likely fails by, with its chance; half_on: half of
-    it up, None of plantings and where it never is; harvest_on: None where most runs of the weather bring no harvest; hopeless:
-    whether no day in sight has a chance worth trying."""
+    """Expected result of sowing or planting on a day.
+
+    `chance` of success 0-1; `limit` the likeliest cause of failure with its chance; `half_on` the day half is up (None for
+    plants or if never); `harvest_on` None where most weather scenarios bring no harvest; `hopeless` whether no day in sight
+    is worth trying.
+    """
 
     on: date
     sown: bool
@@ -39,17 +42,17 @@ class Prospect:
 
     @property
     def is_sure(self) -> bool:
-        """Whether a window would be open on that day."""
+        """Return whether a window would be open on the day."""
         return self.chance >= SURE
 
     @property
     def is_risky(self) -> bool:
-        """Whether it fails more often than not."""
+        """Return whether failure is more likely than success."""
         return self.chance < RISKY
 
 
 def prospect_on(outlook: CropOutlook, on: date, today: date) -> Prospect | None:
-    """Of a stored outlook with its days; None for a day outside those that were judged."""
+    """Return the prospect for a day from a stored outlook; None for a day it does not cover."""
     if outlook.days is None or not outlook.days.day:
         return None
     # The outlook may be of yesterday: its days count from the day it was made for.
@@ -74,7 +77,7 @@ def prospect_on(outlook: CropOutlook, on: date, today: date) -> Prospect | None:
 
 
 def best_day(outlook: CropOutlook, today: date) -> Prospect | None:
-    """The day with the best chance of all that were judged, the first of several."""
+    """Return the first day with the best chance, or None."""
     if outlook.days is None or not outlook.days.day:
         return None
     success = outlook.days.success
@@ -82,14 +85,14 @@ def best_day(outlook: CropOutlook, today: date) -> Prospect | None:
 
 
 def outlooks_of(keys: Sequence[tuple[int, str]]) -> dict[tuple[int, str, bool], CropOutlook]:
-    """Stored outlooks of crops in places, by place, crop and whether sown in place: one query."""
+    """Return stored outlooks by place, crop and whether sown in place, in one query."""
     places, named = {place for place, _crop in keys}, {crop for _place, crop in keys}
     rows = CropOutlook.objects.filter(place_id__in=places, crop_key__in=named)
     return {(row.place_id, row.crop_key, row.sown): row for row in rows}
 
 
 def prospects_for(wanted: Iterable[tuple[int, str, bool, date]], today: date) -> dict[tuple[int, str, bool, date], Prospect]:
-    """Of (place, crop, whether sown in place, day): one query for all of them."""
+    """Return prospects by (place, crop, whether sown in place, day), in one query."""
     queries = list(wanted)
     by_key = outlooks_of([(place, crop) for place, crop, *_rest in queries])
     prospects = {}
@@ -102,13 +105,13 @@ def prospects_for(wanted: Iterable[tuple[int, str, bool, date]], today: date) ->
 
 
 def better_than(outlook: CropOutlook, prospect: Prospect, today: date) -> Prospect | None:
-    """One better day to offer instead of a risky one; None where none is."""
+    """Return a better day to offer in place of a risky one, or None."""
     best = best_day(outlook, today)
     return best if best is not None and best.chance > max(prospect.chance, RISKY) else None
 
 
 def warning(prospect: Prospect, name: str, today: date) -> str:
-    """Why a day is risky: peas sown on 3 May fail eight times in ten: the soil is too cold."""
+    """Explain why a day is risky, as in "peas sown on 3 May fail eight times in ten: the soil is too cold"."""
     why = sentence(prospect.limit, prospect.sown) if prospect.limit else ""
     text = (
         _("{name} sown on {day} would fail {likely}") if prospect.sown else _("{name} planted out on {day} would fail {likely}")

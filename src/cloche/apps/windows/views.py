@@ -1,4 +1,4 @@
-"""Ground, windows and seasons: requests and answers."""
+"""Views of ground temperatures, windows and seasons."""
 
 from __future__ import annotations
 
@@ -45,7 +45,7 @@ from cloche_engine.places.kinds import BENCHES
 
 @in_garden
 def ground(request: GardenRequest) -> HttpResponse:
-    """All places, one line each."""
+    """Show the ground temperature of all places."""
     grounds = selectors.grounds_in(request.garden)
     now = clock.now()
     warm = warmth_in(request.garden, grounds, now)
@@ -55,7 +55,7 @@ def ground(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def place(request: GardenRequest, place_id: int) -> HttpResponse:
-    """One place."""
+    """Show one place."""
     request.room = "ground"  # type: ignore[attr-defined]
     place_shown = place_or_404(request, place_id)
     prefetch_related_objects([place_shown], "cover_periods")
@@ -72,7 +72,7 @@ def place(request: GardenRequest, place_id: int) -> HttpResponse:
 
 @in_garden
 def place_ground(request: GardenRequest, place_id: int) -> HttpResponse:
-    """The drawn part of a place alone, as it changes under new readings."""
+    """Return the charts of a place, refreshed after new readings."""
     place_shown = place_or_404(request, place_id)
     units = units_of(request.user)
     context = {
@@ -86,7 +86,7 @@ def place_ground(request: GardenRequest, place_id: int) -> HttpResponse:
 
 @in_garden
 def what_wakes(request: GardenRequest) -> HttpResponse:
-    """Crops against beds."""
+    """Show crops against the temperatures of the beds."""
     page = wakes_pages.wakes_page(request.garden, units_of(request.user), clock.now(), wakes_pages.WakesQuery.of(request.GET))
     template = "windows/_wakes.html" if request.htmx else "windows/what_wakes.html"  # type: ignore[attr-defined]
     return render(request, template, {"page": page})
@@ -94,7 +94,7 @@ def what_wakes(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def crop_in_place(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
-    """When a crop goes in here, and what would come of a chosen day."""
+    """Show when a crop goes in and the prospect for a chosen day."""
     request.room = "windows"  # type: ignore[attr-defined]
     place, plain = place_or_404(request, place_id), crop_or_404(crop_key)
     crop = with_values(plain, packets.values_in_use(request.garden).get(crop_key))
@@ -145,7 +145,7 @@ def _current_part(request: GardenRequest, place: Place, crop: catalogue.Crop, ou
 
 @in_garden
 def hedge(request: GardenRequest, place_id: int, crop_key: str) -> HttpResponse:
-    """A packet split over days and places, anew."""
+    """Return the split of a packet over days and places."""
     place, plain = place_or_404(request, place_id), crop_or_404(crop_key)
     crop = with_values(plain, packets.values_in_use(request.garden).get(crop_key))
     if not request.htmx:  # type: ignore[attr-defined]
@@ -164,7 +164,7 @@ def _hedge(request: GardenRequest, crop: catalogue.Crop, viable: float) -> hedge
 
 @in_garden
 def season(request: GardenRequest) -> HttpResponse:
-    """Every crop, where it can go in first."""
+    """Show every crop in the place where it can go in first."""
     page = pages.season_page(request.garden, clock.today(request.garden.timezone), units_of(request.user))
     link = CalendarLink.objects.filter(membership=request.membership).first()
     url = request.build_absolute_uri(reverse("feed", args=[link.token])) if link else ""
@@ -173,7 +173,7 @@ def season(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def year_sheet(request: GardenRequest) -> HttpResponse:
-    """Month by month what to do, to be printed."""
+    """Show the printable year sheet."""
     request.room = "windows"  # type: ignore[attr-defined]
     page = year_pages.year_sheet_page(request.garden, clock.today(request.garden.timezone), units_of(request.user))
     return render(request, "windows/year_sheet.html", {"page": page})
@@ -181,7 +181,7 @@ def year_sheet(request: GardenRequest) -> HttpResponse:
 
 @in_garden
 def windows_csv(request: GardenRequest) -> HttpResponseBase:
-    """All windows as a file."""
+    """Download all windows as CSV."""
     response = StreamingHttpResponse(stream(pages.table(request.garden)), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="windows.csv"'
     return response
@@ -190,7 +190,7 @@ def windows_csv(request: GardenRequest) -> HttpResponseBase:
 @require_POST
 @in_garden(writing=READS)
 def make_feed(request: GardenRequest) -> HttpResponse:
-    """A secret address for this person's calendar."""
+    """Create a secret calendar link."""
     feeds.link_of(request.membership)
     messages.success(request, _("The address is below. Anyone who has it can read this garden’s windows."))
     return redirect("windows", request.garden.pk)
@@ -199,7 +199,7 @@ def make_feed(request: GardenRequest) -> HttpResponse:
 @require_POST
 @in_garden(writing=READS)
 def revoke_feed(request: GardenRequest) -> HttpResponse:
-    """End it."""
+    """Delete the calendar link."""
     feeds.revoke(request.membership)
     messages.success(request, _("Address ended. Calendars that subscribed to it will find nothing there."))
     return redirect("windows", request.garden.pk)

@@ -1,1 +1,1 @@
-"""Work done outside requests: the queue, what failed in it, and who is at work. Every other room rests on it."""
+"""Background work: the queue, failures and workers. All other apps build on it."""

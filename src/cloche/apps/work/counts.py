@@ -1,4 +1,4 @@
-"""What is counted of the work: who is alive, and how long it took for which garden."""
+"""Heartbeats and processor time of workers."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from cloche.apps.work.turns import database_now
 
 
 def beat(part: str) -> None:
-    """This part is alive now."""
+    """Record that a part is alive."""
     Heartbeat.objects.update_or_create(part=part, defaults={"at": database_now()})
 
 
@@ -25,7 +25,7 @@ KEPT_D = 400
 
 @contextmanager
 def counted() -> Iterator[list[float]]:
-    """Seconds of the processor that something took, in a list of one, once it is over."""
+    """Measure processor time [s], put into a one-element list at the end."""
     begun, spent = process_time(), [0.0]
     try:
         yield spent
@@ -35,12 +35,12 @@ def counted() -> Iterator[list[float]]:
 
 @transaction.atomic
 def note(garden_id: int, task: str, seconds: float) -> None:
-    """Add a piece of work to its garden's day."""
+    """Add processor time to a garden's day."""
     where: dict[str, Any] = {"garden_id": garden_id, "day": database_now().date(), "task": task}
     Worked.objects.get_or_create(**where)
     Worked.objects.filter(**where).update(count=F("count") + 1, seconds=F("seconds") + seconds)
 
 
 def prune() -> int:
-    """What is older than a year and a month is no use."""
+    """Delete records over thirteen months old and return how many."""
     return Worked.objects.filter(day__lt=database_now().date() - timedelta(days=KEPT_D)).delete()[0]

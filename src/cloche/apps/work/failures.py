@@ -1,4 +1,4 @@
-"""Failures: noted, waited for longer each time, cleared by success, pruned."""
+"""Failures of background work: recorded, retried at growing intervals, cleared on success and pruned."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ LOST, LOST_AGAIN = noop("The worker ended half way."), noop("The worker ended ha
 
 
 class Foreseen(Exception):
-    """Work that could not be done for a reason that a sentence can say; the message is that sentence.
+    """Raised for an expected failure; the message is shown to people.
 
     longest: beyond which waiting for the next try does not grow.
     """
@@ -36,7 +36,7 @@ class Foreseen(Exception):
 
 @transaction.atomic
 def note(key: str, fault: BaseException, *, task: str, garden_id: int | None = None, place_id: int | None = None) -> Failure:
-    """Count a failure and say when the work is tried again."""
+    """Record a failure and schedule the next attempt."""
     text = str(fault) if isinstance(fault, Foreseen) else OWN_FAULT
     row = _row(key, task, garden_id, place_id)
     row.count += 1
@@ -46,7 +46,7 @@ def note(key: str, fault: BaseException, *, task: str, garden_id: int | None = N
 
 @transaction.atomic
 def note_lost(key: str, *, task: str, garden_id: int | None = None, place_id: int | None = None) -> Failure:
-    """Count a worker that ended half way. The first losses cost no waiting: the power may simply have gone."""
+    """Record a worker that died; the first time is retried at once, since the power may simply have failed."""
     row = _row(key, task, garden_id, place_id)
     row.lost += 1
     text = LOST_AGAIN if row.lost > 1 else LOST
@@ -54,29 +54,29 @@ def note_lost(key: str, *, task: str, garden_id: int | None = None, place_id: in
 
 
 def mended(key: str) -> None:
-    """The work succeeded: nothing is left of its failures."""
+    """Clear the failures of work that succeeded."""
     Failure.objects.filter(key=key).delete()
 
 
 def inputs_changed(keys: Collection[str]) -> None:
-    """What the work rests on has changed: it is due at once. How often it failed is not forgotten until it succeeds."""
+    """Make failed work due at once after its inputs have changed; its count is kept until it succeeds."""
     Failure.objects.filter(key__in=keys).update(next_at=turns.database_now())
 
 
 def discard_obsolete(task: str, keys: Collection[str]) -> None:
-    """Failures of a task whose work nobody wants any more are nobody's to see to: all but those of these keys."""
+    """Delete a task's failures other than those of these keys."""
     Failure.objects.filter(task=task).exclude(key__in=keys).delete()
 
 
 def waiting() -> set[str]:
-    """Keys of work that is not to be tried yet."""
+    """Return keys of work that is not to be retried yet."""
     now = turns.database_now()
     # What failed in the future failed before a clock was set back: that is due.
     return set(Failure.objects.filter(last_at__lte=now, next_at__gt=now).values_list("key", flat=True))
 
 
 def prune() -> int:
-    """Forget what has not failed for a month, and the oldest of too many; returns how many."""
+    """Delete failures over a month old and the oldest beyond a limit; return how many."""
     gone, _ = Failure.objects.filter(place__removed_at__isnull=False).delete()
     old, _ = Failure.objects.filter(last_at__lt=turns.database_now() - KEPT).delete()
     beyond = list(Failure.objects.order_by("-last_at").values_list("pk", flat=True)[MOST_ROWS:])
@@ -98,7 +98,7 @@ def _save(row: Failure, wait: timedelta, text: str, detail: str) -> Failure:
 
 
 def _where(fault: BaseException) -> str:
-    """What it was and where it came from, in one line."""
+    """Describe an exception and its origin in one line."""
     frames = traceback.extract_tb(fault.__traceback__)
     place = f" at {frames[-1].filename.rpartition('/')[2]}:{frames[-1].lineno}" if frames else ""
     sentence = str(fault).encode("utf-8", "replace").decode()

@@ -1,4 +1,4 @@
-"""What stands between a request and a database that is full or away."""
+"""Protection of requests and jobs from a database that is full or unavailable."""
 
 from __future__ import annotations
 
@@ -19,7 +19,9 @@ log = logging.getLogger("cloche.work")
 
 
 def guarded(call_next: Callable[[], Any], context: JobContext, worker: Any) -> Any:
-    """A middleware of the queue: says that the job is in hand, runs it, notes how it went. Raises nothing of the task's own.
+    """Queue middleware that marks a job as running, runs it and records the result.
+
+    Raises nothing from the task itself.
 
     A job that failed is gone from the queue like one that succeeded: when it is tried again stands in its failure.
     """
@@ -46,7 +48,7 @@ def guarded(call_next: Callable[[], Any], context: JobContext, worker: Any) -> A
 
 
 def _count(job: Any, seconds: float) -> None:
-    """Note what it took; where that cannot be written down, nothing is lost but a number."""
+    """Record a job's processor time; failure to do so is ignored, since only a number is lost."""
     try:
         owner = queue.whose(job.task_kwargs)
         if "garden_id" in owner:
@@ -57,7 +59,7 @@ def _count(job: Any, seconds: float) -> None:
 
 
 def is_away() -> bool:
-    """Whether this session's database is gone; if so, the session is closed, so that the next one can begin."""
+    """Return whether the connection is lost, closing it so that the next can open."""
     if connection.connection is not None and not connection.connection.closed and connection.is_usable():
         return False
     connection.close()
@@ -82,7 +84,7 @@ _LAST: dict[str, float] = {}
 
 
 def free_bytes() -> int:
-    """Room left where the data lie."""
+    """Return free disk space where the data are stored."""
     path = settings.STATE
     while not path.exists():
         path = path.parent
@@ -90,7 +92,7 @@ def free_bytes() -> int:
 
 
 def is_full() -> bool:
-    """Whether too little is left to write safely; looked at every two seconds."""
+    """Return whether free disk space is too low for safe writing, checked every two seconds."""
     now = time.monotonic()
     if now - _LAST.get("at", -1e9) >= LOOKED_EVERY_S:
         _LAST.update(at=now, free=free_bytes())

@@ -1,4 +1,4 @@
-"""What failed and is tried again, which parts of the application are alive, and what work takes."""
+"""Failures, heartbeats and processor time."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from django.db import models
 
 
 class Failure(models.Model):
-    """Work that failed and will be tried again; gone once it succeeds. key: as in the queue, one row a piece of work.
+    """Work that failed and is retried, deleted on success; `key` is that of the queue.
 
     text: for the owner, a sentence; detail: for whoever keeps the machine. lost: how often the worker ended half way, which is
     no fault of the work until it happens again and again. Times are the database's own.
@@ -29,14 +29,14 @@ class Failure(models.Model):
 
 
 class Heartbeat(models.Model):
-    """A part of the application that reports while it is alive. at: by the database's clock."""
+    """Sign of life of a part of the application; `at` is the database's time."""
 
     part = models.CharField(max_length=40, unique=True)
     at = models.DateTimeField()
 
 
 class Worked(models.Model):
-    """Pieces of work of a kind that were done for a garden on a day (UTC), and the seconds of the processor that they took."""
+    """Number of tasks of a kind for a garden on a UTC day, and their processor time [s]."""
 
     garden = models.ForeignKey("gardens.Garden", on_delete=models.CASCADE, related_name="+")
     day = models.DateField()

@@ -1,4 +1,4 @@
-"""A database that hangs instead of dying: whoever waits for it is let go after some seconds, and the next callers at once.
+"""Protection from a database that hangs: waiting requests are released after seconds, later ones at once.
 
 A server that is stopped, or whose disk does not answer, keeps its connections open, so that neither keepalives nor timeouts of
 its own help. Here a thread watches what each request waits for: where its connection has been busy with one command for too
@@ -33,7 +33,7 @@ RESTS_S = 2.0
 
 @dataclass
 class Waiting:
-    """A request's connection, and since when it has been seen busy; cut: whether it was shut down."""
+    """Connection of a request, since when it has been busy, and whether it was cut."""
 
     session: Any
     busy_since: float | None = None
@@ -42,8 +42,10 @@ class Waiting:
 
 @dataclass
 class Patience:
-    """Of one process. rests_until: by the monotonic clock, until when nobody is let through to the database; trying: the thread
-    that was let through to see whether it answers again."""
+    """State of one process.
+
+    `rests_until` is the monotonic time until which nobody may query the database; `trying` is the thread that tests it.
+    """
 
     waits_s: float = WAITS_S
     rests_s: float = RESTS_S
@@ -54,7 +56,7 @@ class Patience:
     thread: threading.Thread | None = None
 
     def is_resting(self) -> bool:
-        """Whether the database was just found to hang. Once the rest is over, one caller is let through to try it."""
+        """Return whether the database was found to hang; after the rest one caller may try it."""
         with self.lock:
             now = time.monotonic()
             if not self.rests_until:
@@ -65,23 +67,23 @@ class Patience:
             return False
 
     def is_shut(self) -> bool:
-        """Whether this thread may open no connection now."""
+        """Return whether this thread may not open a connection now."""
         with self.lock:
             return time.monotonic() < self.rests_until and threading.get_ident() != self.trying
 
     def rest(self) -> None:
-        """It hangs: turn callers away for a while."""
+        """Refuse callers for a while."""
         with self.lock:
             self.rests_until, self.trying = time.monotonic() + self.rests_s, None
 
     def recovered(self) -> None:
-        """It answered."""
+        """Allow callers again."""
         with self.lock:
             self.rests_until, self.trying = 0.0, None
 
     @contextmanager
     def watched(self) -> Iterator[Waiting]:
-        """While this thread's requests of the database are not to take too long."""
+        """Watch this thread's queries and cut them off if they take too long."""
         mine = Waiting(connections[DEFAULT_DB_ALIAS])  # this thread's own, which the other thread can look at
         with self.lock:
             self.waiting[threading.get_ident()] = mine
@@ -120,7 +122,7 @@ class Patience:
 
 
 def shut_down(number: int) -> None:
-    """End a connection beneath whoever waits for it: the wait ends with an error, in its own thread."""
+    """Shut a connection's socket, so that its waiting thread gets an error."""
     with socket.socket(fileno=os.dup(number)) as same:
         try:
             same.shutdown(socket.SHUT_RDWR)
@@ -132,7 +134,7 @@ PATIENCE = Patience()
 
 
 def awaited(call: Callable[[], Any], patience: Patience = PATIENCE) -> tuple[Any, bool]:
-    """What a call gives, and whether the database was given up on meanwhile."""
+    """Return the result of a call, and whether the database was given up on meanwhile."""
     with patience.watched() as mine:
         result = call()
     return result, mine.cut

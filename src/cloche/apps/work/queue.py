@@ -32,8 +32,9 @@ RAISE = "UPDATE procrastinate_jobs SET priority = %s WHERE queueing_lock = %s AN
 
 
 def put(task: str, key: str, priority: int = 0, **arguments: Any) -> bool:
-    """Queue a task by name unless one of the same key is waiting; those of a key run one after another. One that waits moves
-    up where it is asked for more urgently. The queue is that of the room by whose name the task's begins.
+    """Queue a task by name unless one with the same key is waiting; tasks of a key run one after another.
+
+    A waiting task moves up when requested with higher priority. The queue is named after the app before the task's dot.
 
     Returns whether it was put in.
     """
@@ -52,31 +53,32 @@ def put(task: str, key: str, priority: int = 0, **arguments: Any) -> bool:
 
 
 def queue_of(task: str) -> str:
-    """weather.ask waits in the queue of weather: a worker can be kept for one."""
+    """Return a task's queue: weather.ask waits in the queue "weather", and a worker can be limited to it."""
     return task.partition(".")[0]
 
 
 @cache
 def _through_django() -> App:
-    """The queue by Django's own connection, also within a worker, which has another: what is asked belongs to the write that
-    asks, and never waits for it."""
+    """Return the queue on Django's connection, also within a worker, so that a task is queued in the same transaction as its
+    cause.
+    """
     return app.with_connector(DjangoConnector())
 
 
 def all_queues() -> list[str]:
-    """Every queue that a task waits in."""
+    """Return the names of all queues."""
     return sorted({queue_of(name) for name in app.tasks if not name.startswith("builtin:")} - {"procrastinate"})
 
 
 def put_due(task: str, due: Mapping[str, dict[str, Any]], priority: int = 0) -> int:
-    """Queue what a round found due, by key; what failed lately waits for its time. Returns how many were put in."""
+    """Queue due work by key except what failed lately; return how many."""
     waiting = failures.waiting()
     return sum(put(task, key, priority, **arguments) for key, arguments in due.items() if key not in waiting)
 
 
 @contextmanager
 def in_hand(job_id: int) -> Iterator[None]:
-    """While a job is worked on, this session says so; the lock ends with the session, whatever ends that."""
+    """Hold a lock while a job runs; it ends with the session however that ends."""
     with connection.cursor() as cursor:
         cursor.execute("SELECT pg_advisory_lock(%s, %s)", [IN_HAND, _number(job_id)])
     try:
@@ -89,7 +91,7 @@ def in_hand(job_id: int) -> Iterator[None]:
 
 @transaction.atomic
 def heal(grace_s: float = GRACE_S) -> int:
-    """Take up again what lost workers left: every job that counts as being done and that no live session works on.
+    """Requeue jobs marked as running that no live session works on; return how many.
 
     In one transaction each is dropped, and asked for anew unless a newer one of its key waits already. What was lost with the
     whole database, in a power cut say, is not held against the work. grace_s: between a job's start and its session's saying
@@ -123,7 +125,7 @@ def _is_due(failure: Failure) -> bool:
 
 
 def whose(arguments: dict[str, Any]) -> dict[str, Any]:
-    """The garden or place that a job is about, as far as it is still there."""
+    """Return the garden or place of a job, if it still exists."""
     from django.apps import apps
 
     owner = {}
@@ -169,7 +171,7 @@ def _object(value: Any) -> dict[str, Any]:
 
 
 def _let_go(job_id: int) -> bool:
-    """Whether no session holds the job; the answer is kept until this transaction ends."""
+    """Return whether no session holds the job, locked until this transaction ends."""
     with connection.cursor() as cursor:
         cursor.execute("SELECT pg_try_advisory_xact_lock(%s, %s)", [IN_HAND, _number(job_id)])
         return bool(cursor.fetchone()[0])

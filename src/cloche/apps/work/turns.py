@@ -1,4 +1,4 @@
-"""Whose turn it is: locks, signs of life, time spent, the database’s clock."""
+"""Locks, low-priority processes and the database's clock."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ HERE_S = 0.1
 
 @contextmanager
 def turn(kind: int) -> Iterator[bool]:
-    """Whether it is one's turn; if not, the page says so and asks again in a moment."""
+    """Take a turn if one is free, or tell the page to ask again shortly."""
     end = time.monotonic() + PATIENCE_S
     if not HERE[kind].acquire(timeout=HERE_S):
         yield False
@@ -66,9 +66,10 @@ def _ask(question: str, kind: int) -> bool:
 
 
 def run_low_priority(work: str, *arguments: Any) -> Any:
-    """The result of work that stands back behind everything else this machine does: in a process of its own with low priority,
-    for beside it in one process every page would wait for it in turn. work: as module:function, so that whoever asks need not
-    load what answers. It must not touch the database; what it is given and gives is copied."""
+    """Run a function given as module:function in a low-priority process and return its result.
+
+    In the same process every page would wait for it. It must not use the database; arguments and result are copied.
+    """
     if not settings.CLOCHE_HELPER:
         return do(work, *arguments)
     try:
@@ -80,7 +81,7 @@ def run_low_priority(work: str, *arguments: Any) -> Any:
 
 
 def do(work: str, *arguments: Any) -> Any:
-    """It, here and now."""
+    """Run the function in this process."""
     module, name = work.split(":")
     return getattr(import_module(module), name)(*arguments)
 
@@ -91,7 +92,7 @@ def _helper() -> ProcessPoolExecutor:
 
 
 def _stand_back(parent: int) -> None:
-    """Behind all else, and never without whom it works for."""
+    """Lower the priority of this process, and end it with its parent."""
     os.nice(QUIET)
 
     def watch() -> None:
@@ -103,7 +104,7 @@ def _stand_back(parent: int) -> None:
 
 
 def database_now() -> datetime:
-    """The present instant as the database has it."""
+    """Return the current time of the database."""
     with connection.cursor() as cursor:
         cursor.execute("SELECT clock_timestamp()")
         moment: datetime = cursor.fetchone()[0]

@@ -1,4 +1,4 @@
-"""Signs in nature, by which growers know the time of the year."""
+"""Signs in nature by which growers tell the time of year."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from cloche.apps.shared.fields import sane_day
 
 
 class Sign(models.Model):
-    """Something seen on a day: the first dandelion, lawns growing again."""
+    """A phenological sign, such as the first dandelion."""
 
     garden = models.ForeignKey(Garden, on_delete=models.CASCADE, related_name="signs")
     name = models.CharField(max_length=60, validators=[fields.plain])

@@ -1,4 +1,4 @@
-"""This year against the others: the soil, the frosts, sowings of the same crop, what stood the winter, signs."""
+"""Comparison of years: soil, frosts, sowings, winter survival and signs."""
 
 from __future__ import annotations
 
@@ -34,7 +34,7 @@ CAME_UP = 0.3
 
 @dataclass(frozen=True)
 class Compared:
-    """A year in numbers, as words; empty where it is not known."""
+    """Figures of a year as text; empty if unknown."""
 
     name: str
     warmth: str
@@ -47,7 +47,7 @@ class Compared:
 
 @dataclass(frozen=True)
 class SownThen:
-    """A sowing of the crop that is looked at."""
+    """A sowing of the crop shown."""
 
     sown: str
     place: str
@@ -57,7 +57,7 @@ class SownThen:
 
 @dataclass(frozen=True)
 class Stood:
-    """What a kind stood here, and what cold it is taken to stand since."""
+    """Cold that a crop survived here, and its resulting limit."""
 
     name: str
     lines: list[str]
@@ -66,7 +66,7 @@ class Stood:
 
 @dataclass(frozen=True)
 class SignLine:
-    """Something seen, over the years."""
+    """A phenological sign over the years."""
 
     name: str
     days: list[tuple[int, str]]
@@ -75,7 +75,7 @@ class SignLine:
 
 @dataclass(frozen=True)
 class YearsPage:
-    """Context of years/years.html. crops: those that were sown, key and name."""
+    """Context of years/years.html; `crops` lists sown crops as key and name."""
 
     headline: str
     sub: str
@@ -91,7 +91,7 @@ class YearsPage:
 
 
 def years_page(place: Place, crop_key: str, units: Units, today: date) -> YearsPage:
-    """Of a place, with the sowings of one crop in the whole garden."""
+    """Build the comparison for a place, with the garden's sowings of one crop."""
     garden = place.garden
     days = weather_days(garden)
     past = [day for day in days if day.day < today and not day.lead_d]
@@ -125,7 +125,7 @@ def _south(garden: Garden) -> bool:
 
 
 def first_of(garden: Garden, today: date) -> date:
-    """The first day of the garden's running year."""
+    """Return the first day of the garden's current year."""
     first = service.begins_on(today.year, _south(garden))
     return first if first <= today else service.begins_on(today.year - 1, _south(garden))
 
@@ -142,7 +142,7 @@ def _springs(place: Place, past: list[Day], today: date) -> list[Spring]:
 
 
 def year_name(first: date) -> str:
-    """2026, or 2026/27 where it begins in July."""
+    """Name a year 2026, or 2026/27 where it begins in July."""
     return str(first.year) if first.month == 1 else f"{first.year}/{(first.year + 1) % 100:02}"
 
 
@@ -214,7 +214,7 @@ def _picture(
 
 
 def _came_up(sowing: Sowing) -> bool | None:
-    """None while nobody has counted."""
+    """Return whether a sowing emerged; None while nobody has counted."""
     counts = [count.up for count in sowing.counts.all()]
     if not counts:
         return False if sowing.finished else None
@@ -246,7 +246,7 @@ def _sown(sowing: Sowing, today: date) -> SownThen:
 
 
 def _stood(garden: Garden, units: Units) -> list[Stood]:
-    """By crop: what was seen to stand or to die of cold, and its limit after it."""
+    """Return what survived or died of cold by crop, and its limit."""
     stood = []
     for seen in cold_seen(garden):
         lines = [
@@ -270,7 +270,7 @@ def _stood(garden: Garden, units: Units) -> list[Stood]:
 
 
 def _winter(garden: Garden, today: date) -> list[str]:
-    """When the ten hours went and came back, and when growth was seen to go on."""
+    """Describe when days fell below ten hours, and when growth resumed."""
     first = first_of(garden, today)
     span = service.short_days(first.year - 1 if first.month == 1 else first.year, garden.latitude_deg)
     if span is None:
@@ -298,7 +298,7 @@ def _winter(garden: Garden, today: date) -> list[str]:
 
 
 def _signs(signs: list[Sign], place: Place, springs: list[Spring], units: Units) -> list[SignLine]:
-    """Over the years: when, in what soil, and how long before the first warm week."""
+    """Return signs over the years with soil temperature and lead over the first warm week."""
     by_name: dict[str, list[Sign]] = defaultdict(list)
     for sign in signs[-MOST_SIGNS:]:
         by_name[sign.name.strip().lower()].append(sign)

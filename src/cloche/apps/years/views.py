@@ -1,4 +1,4 @@
-"""Year against year, and signs in nature."""
+"""Views of the comparison of years, and of signs in nature."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ from cloche_engine.places.kinds import BENCHES
 
 
 class SignForm(forms.ModelForm):
-    """What was seen, and when."""
+    """Form for a sign and its day."""
 
     class Meta:
         model = Sign
@@ -38,7 +38,7 @@ class SignForm(forms.ModelForm):
         self.fields["on"].initial = today
 
     def clean_on(self) -> Any:
-        """Not ahead."""
+        """Refuse days in the future."""
         if self.cleaned_data["on"] > self.today:
             raise forms.ValidationError(_("That date is in the future."))
         return self.cleaned_data["on"]
@@ -46,7 +46,7 @@ class SignForm(forms.ModelForm):
 
 @in_garden
 def years(request: GardenRequest) -> HttpResponse:
-    """The years of a place, the first unless another is asked for."""
+    """Show the years of a place, by default the first."""
     return _years(request, SignForm(today=clock.today(request.garden.timezone)))
 
 
@@ -66,7 +66,7 @@ def _years(request: GardenRequest, form: SignForm) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS)
 def add_sign(request: GardenRequest) -> HttpResponse:
-    """Write down what was seen."""
+    """Add a sign."""
     form = SignForm(request.POST, today=clock.today(request.garden.timezone))
     if not form.is_valid():
         return _years(request, form)
@@ -80,7 +80,7 @@ def add_sign(request: GardenRequest) -> HttpResponse:
 @require_POST
 @in_garden(writing=LOGS, own=row_of("years.Sign", "sign_id"))
 def remove_sign(request: GardenRequest, sign_id: int) -> HttpResponse:
-    """Strike it out."""
+    """Remove a sign."""
     gone, _rows = Sign.objects.filter(garden=request.garden, pk=sign_id).delete()
     if not gone:
         raise Http404

@@ -1,4 +1,4 @@
-"""Plants in a bed: how they stand and grow, what follows what, and why nothing came up."""
+"""Plants in a bed: spacing, growth, rotation and reasons for failed emergence."""
 
 from __future__ import annotations
 
@@ -63,7 +63,7 @@ ROOFED = {"arch": "arch", "tunnel": "arch", "bell": "arch", "frame": "lean"}
 
 @dataclass(frozen=True)
 class Patch:
-    """What goes into a patch. stations: from its corner [m]; plants: that are to stand there; seeds: that it takes."""
+    """Contents of a patch: positions of the stations from its corner [m], plants wanted and seeds needed."""
 
     spacing: Spacing
     stations: list[tuple[float, float]]
@@ -73,8 +73,7 @@ class Patch:
 
 @dataclass(frozen=True)
 class Course:
-    """A crop through its days from the first on: height [m] and share of its growth by the day; ripe: day of the first harvest,
-    None where it is not in sight."""
+    """Growth of a crop by the day: height [m], share of full growth and day of the first harvest (None if out of sight)."""
 
     first: date
     height_m: list[float]
@@ -82,21 +81,21 @@ class Course:
     ripe: date | None
 
     def height_on(self, day: date) -> float:
-        """Height on a day within them, the nearest end outside [m]."""
+        """Return the height on a day, or at the nearest end of the course [m]."""
         at = min(max((day - self.first).days, 0), len(self.height_m) - 1)
         return self.height_m[at]
 
     def grown_on(self, day: date) -> float:
-        """Share of its growth on a day, 0-1."""
+        """Return the share of full growth on a day, 0-1."""
         return self.grown[min(max((day - self.first).days, 0), len(self.grown) - 1)]
 
     def touches(self, room_m: float) -> date | None:
-        """Day on which it reaches what is over it; None: not in sight."""
+        """Return the day on which the plants reach the cover, or None if not in sight."""
         return stature.touches(self.height_m, self.first, room_m)
 
 
 def usual_spacing(crop_key: str, layout: str) -> Spacing:
-    """A crop's own distances."""
+    """Return a crop's default spacing for a layout."""
     return spacing.usual(crops.crop(crop_key), Layout(layout))
 
 
@@ -107,8 +106,11 @@ def patch(
     own: tuple[float | None, float | None, int | None] = (None, None, None),
     thinning: str = "none",
 ) -> Patch:
-    """A crop in a patch of size_m, along and across. own: distances of plants and rows and seeds a station, None for the crop's
-    own. Raises cloche_engine.errors.OutOfRange where more would go in than anybody plants."""
+    """Lay a crop out in a patch of the given length and width.
+
+    `own` overrides plant distance, row distance and seeds per station. Raises cloche_engine.errors.OutOfRange for an
+    impossible number of plants.
+    """
     way, usual = Layout(layout), usual_spacing(crop_key, layout)
     chosen = Spacing(
         own[0] or usual.plant_m,
@@ -121,14 +123,14 @@ def patch(
 
 
 def on_trellis(length_m: float, crop_keys: Sequence[str]) -> list[int]:
-    """Plants of each of several crops that take turns along a trellis, at the distances they have in a row."""
+    """Return the number of plants of each crop that alternate along a trellis at their row spacing."""
     return spacing.on_trellis(length_m, [crops.crop(key).plant_m for key in crop_keys])
 
 
 def course(
     crop_key: str, start: date, mean_c: Sequence[float], latitude_deg: float, planted: bool, height_m: float | None = None
 ) -> Course:
-    """How a crop grows from the day it is up, or set out (planted), by the warmth of each day from then on."""
+    """Simulate a crop's growth from emergence or planting out, from daily mean temperatures."""
     crop = crops.crop(crop_key)
     begins_m = height_m or (SET_OUT_M if planted else UP_M)
     printed_d = crop.maturity_planted_d if planted else crop.maturity_d
@@ -149,8 +151,10 @@ def room_over(
     bent_m: tuple[float | None, float | None] = (None, None),
     box_m: tuple[float | None, float | None] = (None, None),
 ) -> Room | None:
-    """The room under a cover; None where plants push it up, grow through it or stand in it as in a room. bent_m: width of the
-    sheet and how far apart its edges are set; box_m: a frame's heights at its front and back; None: as is usual."""
+    """Return the room under a cover, or None where plants lift it, grow through it or stand in it as in a room.
+
+    `bent_m` is sheet width and spread, `box_m` the front and back heights of a frame; None takes the usual ones.
+    """
     over = kind(cover_key)
     shape = ROOFED.get(over.drawn_as)
     if shape is None:
@@ -167,13 +171,13 @@ def room_over(
 
 
 def come_too_soon(crop_key: str, year: int, past: Iterable[tuple[str, int]]) -> TooSoon | None:
-    """Of what stood there, crop and year: the latest of the family that is too near."""
+    """Return the most recent crop of the same family grown there too recently for rotation, or None."""
     family = crops.crop(crop_key).family
     return too_soon(family, year, [Before(key, crops.crop(key).family, when) for key, when in past])
 
 
 def shadow_of(day: date, solar_h: float, latitude_deg: float) -> Shadow | None:
-    """Where shadows fall [m/m], east and north; None without sun."""
+    """Return the direction and length of shadows per metre of height, east and north; None without sun."""
     return shade.shadow(day.timetuple().tm_yday, solar_h, latitude_deg)
 
 
@@ -182,13 +186,15 @@ ROOM_BENCH_C = 18.0
 
 
 def groups() -> list[tuple[str, str]]:
-    """Keys and names, for choosing."""
+    """Return keys and names of the crop families."""
     return [(key, crop(key).name) for key in WEEKS]
 
 
 def came_so_far(crop_key: str, soil_c: Sequence[float | None]) -> float:
-    """How far the soil's warmth since it was sown has brought half of a crop's seed, 1: up. Days that are not known count as
-    the mean of those that are; 0 where none is."""
+    """Return progress towards half emergence since sowing, 1 at emergence.
+
+    Missing days take the mean of the others; 0 without any.
+    """
     crop = crops.crop(crop_key)
     known = [value for value in soil_c if value is not None]
     if not known:
@@ -198,10 +204,13 @@ def came_so_far(crop_key: str, soil_c: Sequence[float | None]) -> float:
 
 
 def finding(crop_key: str, dug: Dug, soil_c: Sequence[float | None], alive: float) -> Finding:
-    """What the dig tells."""
+    """Return the diagnosis of a row that was dug up."""
     return silent(dug, crops.crop(crop_key).sowing_depth_m, came_so_far(crop_key, soil_c), alive)
 
 
 def viability_of(crop: Crop, age_y: int | None, trials: Iterable[tuple[int, int, float]]) -> Viability:
-    """See cloche_engine.crops.lots; age_y None: not known, taken as fresh."""
+    """Return the viability of a seed lot; see cloche_engine.crops.lots.
+
+    An unknown age (None) counts as fresh.
+    """
     return viability(FRESH_RATE if age_y is None else by_age(crop, age_y), trials)

@@ -1,4 +1,4 @@
-"""Warmth and light where plants are raised, and a bench that is to be built."""
+"""Warmth and light of a propagation bench, built or planned."""
 
 from __future__ import annotations
 
@@ -26,8 +26,11 @@ RUN_D, ROOTS_M, NEAR = 10, 0.03, 0.9
 
 @dataclass(frozen=True)
 class PlannedBench:
-    """under_m, over_m of filling about the cable, wet or dry; mix_m of mix in trays on top; lid: whether one stands on it;
-    room_c: of the air; hold_c: what a thermostat shall hold."""
+    """Design of a bench before it is built.
+
+    `under_m` and `over_m` are the filling below and above the cable and `mix_m` the mix in the trays on top; `lid` tells
+    whether they are covered, `room_c` is the air temperature and `hold_c` the thermostat's set-point.
+    """
 
     under_m: float
     over_m: float
@@ -41,8 +44,12 @@ class PlannedBench:
 
 @dataclass(frozen=True)
 class Warmth:
-    """lift_k: roots over the room, always on; hours: until nine tenths of that; holds_c: the warmest it can hold; duty: share
-    of the time on at what is to be held, None: it cannot; course_c: roots every six hours."""
+    """Steady-state result for a planned bench.
+
+    `lift_k` is root minus room temperature with the heat always on and `hours` the time to nine tenths of it; `holds_c` is
+    the highest set-point it can hold; `duty` is the share of time on at the wanted set-point, None if out of reach;
+    `course_c` gives root temperatures every six hours.
+    """
 
     lift_k: float
     hours: float
@@ -51,7 +58,7 @@ class Warmth:
 
 
 def warmth_of(planned: PlannedBench, laid: Laid) -> Warmth:
-    """Run it from cold in a steady room."""
+    """Simulate a planned bench from cold in a room of constant temperature."""
     calm = DailyRecord.of(date(2001, 2, 1), np.full((RUN_D, 1), 2.0), np.full((RUN_D, 1), 8.0))
     steady = replace(ROOMS["shed"], mean_c=planned.room_c, swing_k=0.0, follows=0.0)
     weather = room(hours_of(calm, Site(50.0, 0.0)), steady)

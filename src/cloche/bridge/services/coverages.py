@@ -27,7 +27,7 @@ Array = NDArray[np.float64]
 
 
 class Quantity(StrEnum):
-    """What a forecast can use."""
+    """Weather quantities that a forecast can use."""
 
     AIR = "air"
     LOW = "low"
@@ -65,12 +65,12 @@ DAILY = 0.9
 
 
 class NotUnderstood(ValueError):
-    """A document that is none, or says nothing that can be used; the message says why."""
+    """Raised for a document that is not CoverageJSON or holds no usable data; the message gives the reason."""
 
 
 @dataclass(frozen=True)
 class Meant:
-    """What a parameter means here: its quantity; values times factor and offset are in the house's units."""
+    """Interpretation of a parameter: its quantity, and the factor and offset that convert it to canonical units."""
 
     quantity: Quantity
     factor: float
@@ -84,7 +84,9 @@ RUNS = ("realization", "number", "member", "ensemble", "ensemble_member")
 
 
 def meant(parameter: dict[str, Any], key: str) -> Meant | None:
-    """What a parameter as EDR or CoverageJSON describe it means; None where it is of no use here, or in an unknown unit."""
+    """Return the interpretation of a parameter described in EDR or CoverageJSON, or None for an unused quantity or unknown
+    unit.
+    """
     meaning = next((BY_NAME[name] for name in _names(parameter, key) if name in BY_NAME), None)
     if meaning is None:
         return None
@@ -96,7 +98,7 @@ def meant(parameter: dict[str, Any], key: str) -> Meant | None:
 
 
 def _names(parameter: dict[str, Any], key: str) -> Iterable[str]:
-    """What it may be called: the end of its property's address, the words of its label, its own key."""
+    """Yield the names a parameter may go by: the end of its property's URI, its label and its key."""
     observed = parameter.get("observedProperty") or {}
     for text in (observed.get("id"), observed.get("label"), parameter.get("id"), parameter.get("label"), key):
         words = next(iter(text.values()), "") if isinstance(text, dict) else text
@@ -110,7 +112,9 @@ def _unit(unit: dict[str, Any]) -> str:
 
 
 def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: dict[str, Any] | None = None) -> list[Series]:
-    """What a CoverageJSON document tells of a site, by run where it is of an ensemble; what is told once is of every run.
+    """Return the time series of a CoverageJSON document at a site, one for each ensemble member.
+
+    Values given once apply to every member.
 
     known: parameters as the collection describes them, for those that the document names only. Raises NotUnderstood.
     """
@@ -137,8 +141,11 @@ def series_of(document: Any, latitude_deg: float, longitude_deg: float, known: d
 
 
 def _nearest(coverages: Iterable[Coverage], latitude: float, longitude: float) -> Iterable[tuple[Coverage, bool]]:
-    """Of coverages of a point each, those of the nearest, and all others; each with whether it tells the very same of the very
-    same: an ensemble may come as one coverage a run."""
+    """Yield coverages with whether they repeat an earlier one: of single-point coverages those nearest the site, and all
+    others.
+
+    An ensemble may arrive as one coverage per member.
+    """
     coverages = list(coverages)
     away = [_away(coverage, latitude, longitude) for coverage in coverages]
     least = min((distance for distance in away if distance is not None), default=None)
@@ -151,7 +158,7 @@ def _nearest(coverages: Iterable[Coverage], latitude: float, longitude: float) -
 
 
 def _away(coverage: Coverage, latitude: float, longitude: float) -> float | None:
-    """How far the one point of a coverage lies from a site, squared; None where it has many or says none."""
+    """Return the squared distance of a single-point coverage from a site; None where it has several points or none."""
     axes = coverage.domain.axes
     if axes.x is None or axes.y is None:
         return None
@@ -160,7 +167,10 @@ def _away(coverage: Coverage, latitude: float, longitude: float) -> float | None
 
 
 def _by_run(series: dict[Quantity, dict[datetime, Array]]) -> list[Series]:
-    """Dealt out: an instant that some runs leave out is left out, what is told once is of every run."""
+    """Split series by ensemble member.
+
+    Times missing from any member are dropped; values given once go to every member.
+    """
     counts = {quantity: max(map(len, values_at.values()), default=0) for quantity, values_at in series.items()}
     runs = max(counts.values())
     return [
@@ -174,8 +184,10 @@ def _by_run(series: dict[Quantity, dict[datetime, Array]]) -> list[Series]:
 
 
 def _made_plain(document: Any) -> None:
-    """An instant without a zone is of UTC [CovJSON], and axes may be called as one likes: what reads it further wants the one
-    to be written and knows none of the others."""
+    """Normalise times and axis names of a document before it is parsed.
+
+    A time without a zone is UTC [CovJSON], and axes may have any name.
+    """
     if not isinstance(document, dict):
         return
     for coverage in [document, *(document.get("coverages") or [])]:
@@ -191,7 +203,7 @@ def _made_plain(document: Any) -> None:
 def _stated(
     coverage: Coverage, described: dict[str, Any], latitude_deg: float, longitude_deg: float
 ) -> dict[Quantity, dict[datetime, Array]]:
-    """What a coverage tells of a site: the runs of each instant, by quantity."""
+    """Return the members of each time by quantity, as a coverage gives them for a site."""
     stated: dict[Quantity, dict[datetime, Array]] = {}
     axes = coverage.domain.axes
     if axes.t is None:
@@ -213,7 +225,7 @@ def _stated(
 def _at_site(
     block: Array, values: NdArrayFloat | NdArrayInt, axes: Any, latitude: float, longitude: float, times: int
 ) -> Array:
-    """(runs, times): the rows of values through time of the cell nearest to the site that has any."""
+    """Return the values over time, shape (members, times), of the grid cell nearest the site that has any."""
     names, shape = list(values.axisNames or ["t"]), values.shape or [len(block)]
     if "t" not in names or len(block) != int(np.prod(shape)):
         raise NotUnderstood(say("Its number of values does not match its times."))
@@ -241,7 +253,7 @@ def _places(axis: Any) -> Any:
 
 
 def days_of(series: Series, zone: ZoneInfo) -> dict[date, dict[str, Any]]:
-    """Days of which low and high are known: low_c, high_c, and rain_mm, wind_m_s, sky where they are told, by day.
+    """Return low_c and high_c of each complete day, with rain_mm, wind_m_s and sky where given.
 
     Hourly values are gathered by the site's own days: an amount of rain fell before the instant at which it stands. A daily
     value is of the date that it bears.
@@ -264,8 +276,9 @@ def days_of(series: Series, zone: ZoneInfo) -> dict[date, dict[str, Any]]:
 
 
 def days_of_runs(runs: list[Series], zone: ZoneInfo) -> dict[date, dict[str, Any]]:
-    """As days_of, of an ensemble: a day that every run tells has their mean, the sky that most have, and runs: low, high and
-    rain of each."""
+    """Return the days that all ensemble members cover: mean values, the most frequent sky, and each member's low, high and
+    rain.
+    """
     if len(runs) == 1:
         return days_of(runs[0], zone)
     by_run = [days_of(run, zone) for run in runs]
@@ -285,14 +298,14 @@ def days_of_runs(runs: list[Series], zone: ZoneInfo) -> dict[date, dict[str, Any
 
 
 def _step(values_at: dict[datetime, float]) -> timedelta:
-    """Usual time between two values."""
+    """Return the usual interval between two values."""
     times = sorted(values_at)
     gaps = [(b - a).total_seconds() for a, b in pairwise(times)]
     return timedelta(seconds=median(gaps)) if gaps else A_DAY
 
 
 def _gathered(values_at: dict[datetime, float], zone: ZoneInfo, shift: timedelta = timedelta(0)) -> dict[date, list[float]]:
-    """Values of each local day of which enough is known; a daily one by the date that it bears."""
+    """Return the values of each local day with enough data; a daily value belongs to the date it carries."""
     if not values_at:
         return {}
     step = _step(values_at)
@@ -317,6 +330,9 @@ def _totals(values_at: dict[datetime, float], zone: ZoneInfo) -> dict[date, floa
 
 
 def air_at(runs: list[Series], now: datetime, within: timedelta) -> float | None:
-    """The last air temperature that was told for an instant, not older than some time; of an ensemble, the runs' mean."""
+    """Return the latest air temperature given for a time, no older than `within`, or None.
+
+    The mean of all members for an ensemble.
+    """
     past = [at for at in runs[0].get(Quantity.AIR, {}) if now - within <= at <= now]
     return round(fmean(run[Quantity.AIR][max(past)] for run in runs), 2) if past else None

@@ -1,4 +1,4 @@
-"""Covers as growers choose, build and open them."""
+"""Choosing, building and opening covers."""
 
 from __future__ import annotations
 
@@ -60,7 +60,7 @@ SELF_AIRING = tuple(key for key, kind in kinds().items() if not kind.opened)
 
 
 def grounds() -> list[tuple[str, str]]:
-    """What can be done to the sandbox's bed, any of it at once."""
+    """Return keys and names of the ground treatments offered in the sandbox; they can be combined."""
     return [
         ("mulch", say("straw mulch")),
         ("stones", say("dark stones on it")),
@@ -71,71 +71,77 @@ def grounds() -> list[tuple[str, str]]:
 
 
 def drawn_as(key: str) -> str:
-    """The shape in which a kind is drawn over a slice of ground."""
+    """Return the shape used to draw a kind of cover in a cross-section."""
     return kind(key).drawn_as
 
 
 def name_of(key: str) -> str:
-    """What a kind is called."""
+    """Return the name of a kind of cover."""
     return say(kind(key).name) if key in kinds() else key
 
 
 def for_beds() -> list[tuple[str, str]]:
-    """Keys and names of the covers that go over a bed in the open."""
+    """Return keys and names of the covers that go over an open bed."""
     return [(key, name) for key, name in names() if kind(key).goes_over == "bed"]
 
 
 def ownable() -> list[tuple[str, str]]:
-    """Keys and names of what can be one thing in a shed: two in layers are two."""
+    """Return keys and names of the covers that can be owned as one item; two layers are two items."""
     return [(key, name) for key, name in names() if not kind(key).parts]
 
 
 def with_a_layer_more(key: str) -> dict[str, str]:
-    """What a cover is together with another over or under it: keys of both as one, and of the other."""
+    """Return the covers that can be combined with this one: the key of the combination mapped to the added cover."""
     both = [kind for kind in kinds().values() if key in kind.parts]
     return {kind.key: kind.parts[1 - kind.parts.index(key)] for kind in both}
 
 
 def with_article(key: str) -> str:
-    """A cold frame with glass; clear film on the soil."""
+    """Return the name as used in a sentence, such as "a cold frame with glass" or "clear film on the soil"."""
     return say(kind(key).with_article) if key in kinds() else key
 
 
 def bends(key: str) -> bool:
-    """Whether it is bent over the bed."""
+    """Return whether a cover is a sheet bent over the bed."""
     return kind(key).bends
 
 
 def shape(key: str, sheet_m: float, spread_m: float | None) -> Bend | None:
-    """How a bent sheet stands; None for what is not bent, or where its spread is not told. Raises OutOfRange."""
+    """Return the geometry of a bent sheet, or None for a cover that is not bent or has no spread given.
+
+    Raises OutOfRange.
+    """
     return bend(sheet_m, spread_m) if bends(key) and spread_m else None
 
 
 def light(key: str, age_y: float, dirty: bool) -> float:
-    """Share of the sun that it lets through by now, 0-1."""
+    """Return the share of sunlight that a cover transmits at its age and with its dirt, 0-1."""
     return kind(key).aged(age_y, dirty).solar
 
 
 def lasts_y(key: str) -> float:
-    """Years it usually lasts."""
+    """Return the usual service life of a cover in years."""
     return kind(key).lasts_y
 
 
 def lies(key: str) -> bool:
-    """Whether it is a film upon the ground itself, which stays."""
+    """Return whether a cover is a film that stays flat on the ground."""
     return kind(key).lies_on_soil
 
 
 def covered_timetable(
     crop_key: str, up_d: int, touches_d: int | None, bare_up_d: int | None, even_low_c: Sequence[float], rule: str
 ) -> Timetable:
-    """The days of a cover over a crop, counted from the first of the nights; rule: the garden's."""
+    """Return the days on which a cover over a crop is put on, opened and taken off.
+
+    Days are counted from the first night given; `rule` is the garden's rule for removal.
+    """
     covered = Covered(crops.crop(crop_key), up_d, touches_d, bare_up_d)
     return timetable(covered, np.asarray(even_low_c, dtype=np.float64), OffRule(rule))
 
 
 def nights_wanted(crop_key: str) -> tuple[float, float]:
-    """Nights in which a cover with open ends is enough for a crop, and those in which it wants none [°C]."""
+    """Return the night temperatures from which a crop needs the cover only with open ends, and not at all [°C]."""
     crop = crops.crop(crop_key)
     return ends_night_c(crop), off_night_c(crop)
 
@@ -146,8 +152,11 @@ BOXES = tuple(key for key, cover in kinds().items() if cover.is_box and cover.go
 
 @dataclass(frozen=True)
 class BentSheet:
-    """A bent sheet: how far apart its edges are set, how high it stands, the width that plants have [m];
-    snow: what it bears against one bent to a half circle."""
+    """Geometry and strength of a bent sheet.
+
+    Distance between its edges, height and usable planting width [m]; `snow` compares its snow load with that of a
+    semicircular arch.
+    """
 
     sheet_m: float
     spread_m: float
@@ -158,8 +167,11 @@ class BentSheet:
 
 @dataclass(frozen=True)
 class Box:
-    """A lid on walls: slope [°], mean height [m], sun that it takes in at noon against a level lid, in midwinter and at the
-    equinox, None: the sun is too low."""
+    """Geometry and light of a sloping lid on walls.
+
+    Slope [°], mean height [m], and noon sunlight relative to a level lid in midwinter and at the equinox; None where the sun
+    is too low.
+    """
 
     slope_deg: float
     mean_m: float
@@ -168,7 +180,10 @@ class Box:
 
 
 def bent_over(sheet_m: float, strip_m: float, plant_m: float, spread_m: float | None = None) -> BentSheet | None:
-    """A sheet with room for plants over a strip, or set as it is told; None where it has none. Raises OutOfRange."""
+    """Return a bent sheet with room for plants over a strip, or with the given spread.
+
+    None where it has no room. Raises OutOfRange.
+    """
     if spread_m is not None:
         bent = bend(sheet_m, spread_m)
         plantable = bent.plantable_m(plant_m)
@@ -181,12 +196,12 @@ def bent_over(sheet_m: float, strip_m: float, plant_m: float, spread_m: float | 
 
 
 def narrowest(strip_m: float, plant_m: float) -> float:
-    """The narrowest sheet for a strip of plants [m]."""
+    """Return the width of the narrowest sheet that covers a strip of plants [m]."""
     return sheet_for(strip_m, plant_m)
 
 
 def tallest_over(sheet_m: float, strip_m: float) -> float:
-    """How tall plants may get over a strip, however the sheet is set, to the centimetre [m]; 0: it has no room at all."""
+    """Return the greatest plant height possible over a strip with the best spread, to the centimetre [m]; 0 for no room."""
     low, high = 0.0, sheet_m / 2
     while high - low > 0.005:
         middle = (low + high) / 2
@@ -195,7 +210,10 @@ def tallest_over(sheet_m: float, strip_m: float) -> float:
 
 
 def box_of(width_m: float, low_m: float, high_m: float, latitude_deg: float, away_deg: float) -> Box:
-    """A lid that slopes from back to front. away_deg: how far it faces away from the noon sun."""
+    """Return the geometry of a lid that slopes from back to front.
+
+    `away_deg` is the angle between its front and the noon sun.
+    """
     slope, south = slope_deg(width_m, low_m, high_m), latitude_deg < 0
     winter, spring = (date(2001, 6, 21), date(2001, 9, 23)) if south else (date(2001, 12, 21), date(2001, 3, 21))
     gains = (noon_gain(day.timetuple().tm_yday, latitude_deg, slope, away_deg) for day in (winter, spring))
@@ -203,6 +221,6 @@ def box_of(width_m: float, low_m: float, high_m: float, latitude_deg: float, awa
 
 
 def lasts(key: str, age_y: float) -> tuple[float, float, float]:
-    """Of a cover so old: the share of the sun that it lets through, that of a new one, and the years that are left to it."""
+    """Return a cover's current transmittance, its transmittance when new and its remaining service life in years."""
     cover = kind(key)
     return cover.aged(age_y).solar, cover.solar, cover.lasts_y - age_y

@@ -50,19 +50,19 @@ _own: ContextVar[Mapping[str, Crop]] = ContextVar("own", default=MappingProxyTyp
 
 
 def set_spoken_names(names: str) -> None:
-    """From now on name crops so: american, british, translated, or empty for the catalogue's own."""
+    """Set which crop names are used: American, British, translated, or the catalogue's own if empty."""
     _spoken.set(names)
 
 
 def usual_names(language: str) -> str:
-    """What is said in a language such as en-us or en-gb; any but English has crops in its file, by their British names."""
+    """Return the default set of crop names for a language code such as en-us; other languages have their own file."""
     if not language.lower().startswith("en"):
         return TRANSLATED
     return AMERICAN if language.lower() == "en-us" else BRITISH
 
 
 def named(crop: Crop) -> Crop:
-    """The crop under the name that is spoken."""
+    """Return a crop under the name in use."""
     names = _spoken.get()
     if not names:
         return crop
@@ -74,63 +74,62 @@ def named(crop: Crop) -> Crop:
 
 
 def crops() -> list[Crop]:
-    """All crops in catalogue order, those of the garden's own behind."""
+    """Return all crops in catalogue order, followed by the garden's own."""
     return [*(named(crop) for crop in catalogue.catalogue().values()), *_own.get().values()]
 
 
 def chosen(keys: Iterable[str] = (), values: Mapping[str, Values] | None = None) -> list[Crop]:
-    """A garden's own crops in catalogue order; until it has chosen any, those that nearly everyone grows."""
+    """Return the crops a garden has chosen in catalogue order, or the most widely grown ones before it has chosen any."""
     return chosen_of(crops(), keys, values)
 
 
 def of_garden(keys: Iterable[str], values: Mapping[str, Values] | None = None) -> list[Crop]:
-    """A garden's crops and what is grown of them to stand the winter, in catalogue order."""
+    """Return a garden's crops together with their overwintered forms, in catalogue order."""
     return chosen(with_winter_kinds(keys), values)
 
 
 def with_winter_kinds(keys: Iterable[str]) -> tuple[str, ...]:
-    """A garden's crops, those that nearly everyone grows where it has chosen none; and of each what is sown or planted to stand
-    the winter, its second window of the year."""
+    """Return keys of a garden's crops with the overwintered form of each, its second window of the year."""
     wanted = list(keys) or [crop.key for crop in crops() if crop.usual]
     return tuple(dict.fromkeys([*wanted, *(kind for key in wanted for kind in winter_kinds_of(key))]))
 
 
 @lru_cache(maxsize=512)
 def winter_kinds_of(key: str) -> tuple[str, ...]:
-    """Keys of what is grown of a crop to stand the winter."""
+    """Return keys of a crop's overwintered forms."""
     return tuple(crop.key for crop in catalogue.catalogue().values() if crop.winter and crop.key.rpartition("_")[0] == key)
 
 
 def usual_of(key: str) -> str:
-    """The crop of which something is grown to stand the winter; of any other crop itself."""
+    """Return the key of the crop that an overwintered form belongs to; other crops are returned unchanged."""
     parent = key.rpartition("_")[0]
     return parent if key in winter_kinds_of(parent) else key
 
 
 def crop(key: str) -> Crop:
-    """One crop; raises UnknownCrop."""
+    """Return a crop by its key. Raises UnknownCrop."""
     return named(catalogue.crop(key, _own.get()))
 
 
 def steady_outlooks(soil_c: float, among: list[Crop]) -> list[SteadyOutlook]:
-    """Every crop in soil that stays at soil_c."""
+    """Return how each crop would emerge in soil at a constant temperature."""
     return [steady_outlook(crop, soil_c) for crop in among]
 
 
 def comfortable(soil_c: float, among: list[Crop]) -> list[SteadyOutlook]:
-    """What is comfortable to sow in place, soonest up first."""
+    """Return the crops that can be sown in comfort at a soil temperature, earliest emergence first."""
     return sowable(among, soil_c)
 
 
 def at_minimum(soil_c: float, among: list[Crop]) -> list[SteadyOutlook]:
-    """What the rule that sows at the bare minimum would add, with its cost."""
+    """Return the further crops that sowing at the bare minimum would allow, with the cost in days and seedlings."""
     both = sowable(among, soil_c, comfortable_only=False)
     return [v for v in both if v.readiness is Readiness.AT_MINIMUM]
 
 
 @dataclass(frozen=True)
 class Speed:
-    """How fast a crop comes up against soil temperature, for drawing: pace 0-1 of its own best."""
+    """Rate of emergence against soil temperature, relative to the crop's own maximum, for drawing."""
 
     crop: Crop
     soil_c: list[float]
@@ -138,7 +137,7 @@ class Speed:
 
 
 def speeds(low_c: float, high_c: float, among: list[Crop], step_c: float = 0.5) -> list[Speed]:
-    """The pace curve of every crop, coldest sleeper first: in the order in which warming soil wakes them."""
+    """Return the rate curve of each crop, ordered by the soil temperature at which it starts to grow."""
     soil = np.arange(low_c, high_c + step_c / 2, step_c)
     rows = []
     for crop in sorted(among, key=lambda c: (_wakes_c(c), c.optimum_from_c, c.name)):
@@ -148,7 +147,7 @@ def speeds(low_c: float, high_c: float, among: list[Crop], step_c: float = 0.5) 
 
 
 def _wakes_c(crop: Crop) -> float:
-    """Soil at which it reaches a fifth of its best pace [°C]."""
+    """Return the soil temperature at which a crop reaches a fifth of its maximum rate [°C]."""
     soil = np.arange(-1.0, 40.0, 0.1)
     rate = crop.rate.at(soil)
     return float(soil[np.argmax(rate >= 0.2 * rate.max())])
@@ -160,7 +159,7 @@ PICKED_USUAL_D = 14
 
 
 def picked_for_d(key: str) -> int:
-    """Days that a crop is picked from its first harvest on."""
+    """Return the length of a crop's harvest period in days."""
     return PICKED_ON_D.get(crop(key).family, PICKED_USUAL_D)
 
 
@@ -169,5 +168,5 @@ MOST = 60
 
 
 def set_custom_crops(own: Own) -> None:
-    """From now on pages know these crops besides the catalogue's."""
+    """Register a garden's own crops for the current request."""
     _own.set(custom_crops(own))

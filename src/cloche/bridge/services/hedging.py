@@ -1,4 +1,4 @@
-"""A packet split over days and places: what a stored outlook says of each, and the split that reaches a chance."""
+"""Splitting a packet of seed over several days and places to reach a wanted chance of success."""
 
 from __future__ import annotations
 
@@ -18,8 +18,11 @@ EVERY = 2
 
 
 def split(outlooks: Sequence[tuple[CandidateDays, str]], chance: float, last_day: int | None) -> Hedge:
-    """outlooks: days of a crop in each place, with their packed scenarios; last_day: by which there is to be a crop, counted
-    from today; None: any."""
+    """Split a packet over days and places.
+
+    `outlooks` holds a crop's stored days and scenarios by place; `last_day` is the latest day for emergence, counted from
+    today, or None.
+    """
     candidates = [
         candidate for place, (days, members) in enumerate(outlooks) for candidate in _candidates(place, days, members, last_day)
     ]

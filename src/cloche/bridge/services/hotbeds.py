@@ -1,4 +1,4 @@
-"""What a hotbed gives and needs, and how evenly a source of heat warms."""
+"""Hotbeds: materials, stages of use, and how evenly a heat source warms."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from cloche_engine.results import PlaceForecast
 
 
 def materials() -> list[tuple[str, str]]:
-    """What it may be built of, for choosing."""
+    """Return keys and names of the filling materials."""
     return [
         ("horse", say("strawy horse manure")),
         ("hay", say("hay and dung")),
@@ -21,7 +21,7 @@ def materials() -> list[tuple[str, str]]:
 
 
 def moistures() -> list[tuple[str, str]]:
-    """How moist it was when filled, for choosing."""
+    """Return keys and names of the moisture levels at filling."""
     return [
         ("dry", say("dry: a squeezed handful falls apart")),
         ("moist", say("moist: holds together, no water comes out")),
@@ -30,7 +30,7 @@ def moistures() -> list[tuple[str, str]]:
 
 
 def treads() -> list[tuple[str, str]]:
-    """How firm it was trodden, for choosing."""
+    """Return keys and names of the degrees of compaction."""
     return [("loose", say("loose")), ("firm", say("trodden firm in layers")), ("hard", say("trodden hard"))]
 
 
@@ -42,8 +42,10 @@ TRAYS_FROM_C, TOO_HOT_C, USEFUL_C = 18.0, 27.0, 15.0
 
 @dataclass(frozen=True)
 class Times:
-    """Days on which its use changes, None: not by its own heat. trays: warm enough for trays on top; plant: warm enough and not
-    too hot to plant into; fades: cooler than is worth it; peak: the hottest day's mean [°C] and its day."""
+    """Days on which the use of a hotbed changes, None where its own heat is not the cause.
+
+    Warm enough for trays; fit for planting; no longer worth using; and the hottest day with its mean [°C].
+    """
 
     trays: date | None
     plant: date | None
@@ -53,13 +55,15 @@ class Times:
 
     @property
     def gets_too_hot(self) -> bool:
-        """Whether roots would suffer in it for a time."""
+        """Return whether the bed is hot enough for a time to damage roots."""
         return self.peak_c > TOO_HOT_C
 
 
 def times_of(ground: PlaceForecast, today: date, filled_on: date | None = None) -> Times:
-    """From a stored forecast (see cloche_engine.results.PlaceForecast): the weeks behind by the hour, the weeks ahead by the
-    day. filled_on: when it was filled last, None where nobody said."""
+    """Return the stages of a hotbed from its stored forecast: hourly for past weeks and daily ahead.
+
+    `filled_on` is the latest filling, None where unknown.
+    """
     hours = ground.near_mid_c
     behind = 21
     past = [sum(hours[24 * i : 24 * i + 24]) / 24 for i in range(behind)]

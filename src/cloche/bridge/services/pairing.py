@@ -1,4 +1,4 @@
-"""Readings of a covered and a bare place that were taken together, and days that lie far from the others. Light: no SciPy."""
+"""Paired readings of a covered and a bare place, and outlying days. Does not import SciPy."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ Taken = Sequence[tuple[datetime, float]]
 
 @dataclass(frozen=True)
 class Pair:
-    """Two readings taken together."""
+    """Two readings taken together, one covered and one bare."""
 
     at: datetime
     covered_c: float
@@ -24,12 +24,12 @@ class Pair:
 
     @property
     def warmer_k(self) -> float:
-        """Covered less bare."""
+        """Return the covered temperature minus the bare one [K]."""
         return self.covered_c - self.bare_c
 
 
 def paired_up(covered: Taken, bare: Taken) -> list[Pair]:
-    """Each covered reading with the nearest bare one within half an hour; none is used twice."""
+    """Pair each covered reading with the nearest bare reading within half an hour; no reading is used twice."""
     pairs, j = [], 0
     for at, value in covered:
         while j < len(bare) and bare[j][0] < at - TOGETHER:
@@ -44,7 +44,7 @@ def paired_up(covered: Taken, bare: Taken) -> list[Pair]:
 
 
 def by_day(pairs: Sequence[Pair], zone: ZoneInfo) -> list[tuple[date, float]]:
-    """Each local day's mean difference [K]."""
+    """Return the mean difference of each local day [K]."""
     by_date: dict[date, list[float]] = {}
     for pair in pairs:
         by_date.setdefault(pair.at.astimezone(zone).date(), []).append(pair.warmer_k)
@@ -52,5 +52,5 @@ def by_day(pairs: Sequence[Pair], zone: ZoneInfo) -> list[tuple[date, float]]:
 
 
 def astray(days: Sequence[tuple[date, float]]) -> list[date]:
-    """Days whose difference lies far from all others: more likely a slip than the cover."""
+    """Return the days whose difference is an outlier, more likely a misreading than an effect of the cover."""
     return [date.fromordinal(day) for day in slips({on.toordinal(): k for on, k in days})]

@@ -1,5 +1,8 @@
-"""What the garden's covers teach each other, in plain values: stored with each place's forecast, read when another is made and
-by the pages. Light: loads no engine."""
+"""Learned cover properties shared between a garden's places.
+
+Plain values only: stored with each place's forecast, and read by the pages and when another forecast is made. Loads no
+engine code.
+"""
 
 from __future__ import annotations
 
@@ -20,7 +23,10 @@ BAND_SD = 1.2816
 
 
 def with_known(span: CoverSpan, stored: Sequence[CoverEvidence]) -> CoverSpan:
-    """The same cover with what other places have found of it and its kind; stored: their `cover_evidence`."""
+    """Return a cover with the properties learned from other places under the same cover or the same kind.
+
+    `stored` holds the `cover_evidence` of those places.
+    """
     learned = []
     for name, usual in USUAL_SD.items():
         middle, sd = pooled(span.key, span.item, _messages(stored, name), usual)
@@ -32,8 +38,10 @@ def with_known(span: CoverSpan, stored: Sequence[CoverEvidence]) -> CoverSpan:
 
 @dataclass(frozen=True)
 class PooledFactor:
-    """What covers are like against the usual: factor of their light, exchange or loss, and the ends of its middle 80 %; of all
-    of a kind in the garden, told by so many places, or of the cover that one of them read: its number in what was stored."""
+    """Learned factor of a cover's light, air exchange or heat loss relative to its kind, with its middle 80 %.
+
+    Pooled over all places of a kind, or of one cover identified by its number in the stored evidence.
+    """
 
     key: str
     name: str
@@ -45,7 +53,7 @@ class PooledFactor:
 
 
 def of_kinds(stored: Sequence[CoverEvidence]) -> list[PooledFactor]:
-    """What is clear enough to be said of kinds that more than one place tells of."""
+    """Return the factors of cover kinds that more than one place gives clear evidence for."""
     factors = []
     for key in dict.fromkeys(evidence.key for evidence in stored):
         places = sum(evidence.key == key for evidence in stored)
@@ -55,7 +63,7 @@ def of_kinds(stored: Sequence[CoverEvidence]) -> list[PooledFactor]:
 
 
 def of_each(stored: Sequence[CoverEvidence]) -> list[PooledFactor]:
-    """What is clear enough to be said of each cover that was read."""
+    """Return the factors of single covers with clear evidence."""
     factors = []
     for number, evidence in enumerate(stored):
         for name in evidence.factors:
@@ -65,7 +73,7 @@ def of_each(stored: Sequence[CoverEvidence]) -> list[PooledFactor]:
 
 
 def _clear(key: str, name: str, likely: tuple[float, float], places: int, number: int | None = None) -> list[PooledFactor]:
-    """Where the usual lies outside the middle 80 %."""
+    """Return the factors whose middle 80 % excludes the usual value."""
     middle, sd = likely
     low, high = (exp(middle + side * BAND_SD * sd) for side in (-1, 1))
     return [PooledFactor(key, name, exp(middle), low, high, places, number)] if low > 1.0 or high < 1.0 else []
@@ -76,7 +84,7 @@ def _messages(stored: Iterable[CoverEvidence], name: str) -> list[Message]:
 
 
 def beyond_belief(stored: CoverEvidence) -> list[tuple[str, float]]:
-    """Factors that lie further from the usual than is physically believable, with what readings alone would have them be."""
+    """Return the factors further from the usual value than physics allows, with the estimate from readings alone."""
     rows = stored.factors.items()
     odd = [(name, row) for name, row in rows if strange(Message(stored.key, stored.item, *row), USUAL_SD[name])]
     return [(name, exp(row[0])) for name, row in odd]

@@ -1,4 +1,4 @@
-"""What a reading may be, what it should be by the forecast, and which are marked as odd."""
+"""Checks on readings: valid ranges, the forecast's expectation and quality flags."""
 
 from __future__ import annotations
 
@@ -36,7 +36,11 @@ LEAST_NARROWING_K = 0.15
 
 @dataclass(frozen=True)
 class Hours:
-    """Hourly values from an instant on [°C]: the band, where one asks again, the surface and the air to compare a slip with."""
+    """Hourly forecast values for checking a reading while it is typed [°C].
+
+    The band, the limits beyond which the grower is asked again, and the surface and air temperatures for recognising a
+    likely slip.
+    """
 
     start: datetime
     low_c: list[float]
@@ -47,12 +51,15 @@ class Hours:
     air_c: list[float]
 
     def values_c(self) -> dict[str, list[float]]:
-        """All but the start, by name."""
+        """Return all series by name, without the start time."""
         return {each.name: getattr(self, each.name) for each in fields(self) if each.name != "start"}
 
 
 def hours_from(ground: PlaceForecast, now: datetime, hours: int, deeper_m: float | None = None) -> Hours | None:
-    """So many hours from this one on, of a stored forecast; None beyond its end. deeper_m: at another depth than the seed's."""
+    """Return the given number of hours of a stored forecast from this hour on, or None beyond its end.
+
+    `deeper_m` selects a depth other than seed depth.
+    """
     start = ground.start
     first = int((now - start) / timedelta(hours=1))
     rows = slice(max(first, 0), first + hours)
@@ -70,7 +77,7 @@ def hours_from(ground: PlaceForecast, now: datetime, hours: int, deeper_m: float
 
 
 def _at_depth(ground: PlaceForecast, field: Any, depth_m: float) -> Any:
-    """A field (depths, hours) at one depth between its rows."""
+    """Interpolate a field of shape (depths, hours) to one depth."""
     rows = np.arange(len(field))
     row = float(np.interp(depth_m, ground.field_depths_m, rows))
     above = min(int(row), len(field) - 2)
@@ -80,8 +87,11 @@ def _at_depth(ground: PlaceForecast, field: Any, depth_m: float) -> Any:
 
 @dataclass(frozen=True)
 class Worth:
-    """The most telling reading of a place in the coming day: at, depth, how far it would narrow what is known, and what that is
-    in days of a window's edge. worth_it: whether it tells enough for the walk."""
+    """Most informative reading of a place in the coming day.
+
+    Its time and depth, by how much it would narrow the forecast, and the effect on the edge of a window in days; `worth_it`
+    tells whether the walk pays.
+    """
 
     at: datetime
     depth_m: float
@@ -91,7 +101,9 @@ class Worth:
 
 
 def most_telling(ground: PlaceForecast, now: datetime) -> Worth:
-    """Over the coming day's daylight hours and the depths that are kept. now: local.
+    """Return the most informative reading in the coming day's daylight hours at the depths stored.
+
+    `now` is local time.
 
     What is not known of an hour is taken from yesterday's, whose weather is known: so it is the place that is in doubt.
     """
@@ -106,12 +118,12 @@ def most_telling(ground: PlaceForecast, now: datetime) -> Worth:
 
 
 def _next(at: datetime, now: datetime) -> datetime:
-    """The same hour, the next time that it comes; the running hour counts as now."""
+    """Return the next occurrence of an hour of the day; the current hour counts as now."""
     return at + timedelta(days=max(0, math.ceil((now - timedelta(hours=1) - at) / timedelta(days=1))))
 
 
 def _pace(mean_c: list[float]) -> float:
-    """How fast the season warms or cools the ground over the coming weeks [K/d]."""
+    """Return how fast the ground warms or cools over the coming weeks [K/d]."""
     days = min(PACE_D, len(mean_c) - 1)
     return (mean_c[days] - mean_c[0]) / days
 
@@ -120,7 +132,10 @@ Row = tuple[int, datetime, float, float]
 
 
 def flags_of(rows: Sequence[Row], ground: PlaceForecast | None, usual_depths_m: tuple[float, ...]) -> dict[int, QualityFlag]:
-    """Doubts by a reading's number. rows: (number, at, depth, temperature), oldest first; ground: the stored forecast."""
+    """Return quality flags by reading number.
+
+    `rows` holds number, time, depth and temperature, oldest first; `ground` is the stored forecast.
+    """
     if not rows:
         return {}
     hour = np.array([(row[1] - rows[0][1]) / timedelta(hours=1) for row in rows])
@@ -134,7 +149,7 @@ def flags_of(rows: Sequence[Row], ground: PlaceForecast | None, usual_depths_m: 
 
 
 def expected_at(ground: PlaceForecast | None, depth_m: float) -> list[tuple[datetime, float, float]]:
-    """The band of every hour that the stored forecast has at a depth: when, low, high [°C]."""
+    """Return time, low and high [°C] of every hour that the stored forecast covers at a depth."""
     start = ground.start if ground else None
     known = hours_from(ground, start, len(ground.near_mid_c), depth_m) if ground and start else None
     if known is None or start is None:
@@ -162,7 +177,7 @@ GRAIN = 4
 
 
 def fault_words(fault: int) -> str:
-    """Why a value counts for nothing."""
+    """Return the reason a value is ignored."""
     return {
         Fault.DISCONNECTED: say("−127 °C: the probe is not responding"),
         Fault.POWER_ON: say("85 °C: the probe had only just been switched on"),
@@ -171,7 +186,10 @@ def fault_words(fault: int) -> str:
 
 
 def celsius(values: Sequence[float], unit: str) -> list[float]:
-    """To °C; a fault's own number (-127, 85) is a code in °C whatever the unit."""
+    """Convert values to °C.
+
+    A sensor's fault codes (-127, 85) stay as they are, since they are in °C whatever the unit.
+    """
     sent = np.asarray(values, dtype=np.float64)
     turned = {"C": sent, "F": quantities.celsius_from_fahrenheit(sent), "K": sent - 273.15}[unit]
     coded = np.isin(faults(sent), (Fault.DISCONNECTED, Fault.POWER_ON)) & ((unit != "F") | (sent < 0))
@@ -179,10 +197,10 @@ def celsius(values: Sequence[float], unit: str) -> list[float]:
 
 
 def faults_of(values_c: Sequence[float]) -> list[int]:
-    """Codes, 0 where nothing is wrong."""
+    """Return a fault code for each value, 0 for a valid one."""
     return faults(values_c).tolist()  # type: ignore[no-any-return]
 
 
 def silence(every_s: int | None) -> timedelta:
-    """How long a device may be silent."""
+    """Return how long a logger with this interval may stay silent before it counts as missing."""
     return silent_after(None if every_s is None else timedelta(seconds=every_s))

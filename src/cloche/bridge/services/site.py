@@ -1,4 +1,4 @@
-"""A garden’s site: its climate, its towns, its frosts."""
+"""Site of a garden: climate, towns and frost dates."""
 
 from __future__ import annotations
 
@@ -23,8 +23,12 @@ __all__ = ["Surroundings", "Town", "UsualYear", "find", "height_at", "nearest", 
 
 @dataclass(frozen=True)
 class UsualYear:
-    """Twelve mean lows and highs [°C] and the rain [mm], January first; frosts; how far all of it may be off [K]. by_region: of
-    the shipped climate, else guessed from the latitude alone, without rain."""
+    """Mean climate of a site by month.
+
+    Twelve mean daily minima and maxima [°C] and rain totals [mm] from January on, with the frost dates and the possible
+    error of all temperatures [K]. `by_region` is true where the shipped climatology covers the site; otherwise the values
+    are guessed from the latitude alone and there is no rain.
+    """
 
     low_c: list[float]
     high_c: list[float]
@@ -36,8 +40,10 @@ class UsualYear:
 
 @dataclass(frozen=True)
 class Surroundings:
-    """A map about a point: mean of the year by row from the north and column from the west, NaN for the sea [°C]; its edges
-    [°]."""
+    """Map of annual mean temperature around a point.
+
+    Rows run from the north and columns from the west [°C], NaN over the sea; the edges are in degrees.
+    """
 
     mean_c: list[list[float]]
     north_deg: float
@@ -47,7 +53,7 @@ class Surroundings:
 
 
 def usual_year(latitude_deg: float, longitude_deg: float, elevation_m: float, today: date) -> UsualYear:
-    """A garden's year as its region has it."""
+    """Return the climatological year of a garden's site."""
     region = region_at(latitude_deg, longitude_deg)
     normals = normals_at(latitude_deg, longitude_deg, elevation_m)
     return UsualYear(
@@ -61,13 +67,13 @@ def usual_year(latitude_deg: float, longitude_deg: float, elevation_m: float, to
 
 
 def time_zone_at(latitude_deg: float, longitude_deg: float) -> str:
-    """The clock of a point; UTC where this machine knows none of that name."""
+    """Return the name of the time zone of a point, or UTC where this machine does not know the zone."""
     name = str(tzfpy.get_tz(longitude_deg, latitude_deg))
     return name if border.is_zone(name) else "UTC"
 
 
 def surroundings_of(latitude_deg: float, longitude_deg: float) -> Surroundings:
-    """What lies about a point, the year's warmth of each cell of land."""
+    """Return the annual mean temperature of every land cell around a point."""
     middle_row, middle_column = round((90 - latitude_deg) * 4), round(longitude_deg * 4)
     rows = range(middle_row - SURROUNDINGS // 2, middle_row + SURROUNDINGS // 2 + 1)
     columns = range(middle_column - SURROUNDINGS, middle_column + SURROUNDINGS + 1)

@@ -1,4 +1,4 @@
-"""How plants in trays grow on, and when they want water."""
+"""Growth and watering of plants in trays."""
 
 from __future__ import annotations
 
@@ -15,8 +15,10 @@ ROOTS = 0.5
 
 
 def growth_days(crop_key: str, air_c: list[float], roots_c: list[float], first: date, latitude_deg: float) -> float:
-    """Days of full growth in so many days: warmth of air and roots, and the season's light. Lists of the same length, by the
-    day."""
+    """Return the equivalent days of full growth from air and root temperatures and seasonal light.
+
+    Both lists hold one value a day and have the same length.
+    """
     warmth = (1 - ROOTS) * np.array(air_c) + ROOTS * np.array(roots_c)
     day = first.timetuple().tm_yday + np.arange(len(warmth))
     growth = np.minimum(growth_index(warmth, crop(crop_key)), light_share(day, latitude_deg))

@@ -1,4 +1,4 @@
-"""What trials show: of germination in several warmths, of a cover beside a bare bed."""
+"""Results of germination trials and of covers tried beside a bare bed."""
 
 from __future__ import annotations
 
@@ -33,8 +33,11 @@ LABORATORY = 1.0
 
 @dataclass(frozen=True)
 class BatchResult:
-    """share: what is up, with its interval; half: days to half of those, None where too few came up to tell; expected_d,
-    expected_share: of the tables at its warmth, None where that is not known or nothing would come."""
+    """Result of one batch of a germination trial.
+
+    Share germinated with its interval, days to half of those (None with too few), and the table values expected at its
+    temperature (None where unknown or where nothing would germinate).
+    """
 
     share: Share
     half: Half | None
@@ -43,19 +46,19 @@ class BatchResult:
 
 
 def days_to_half(begun_on: date, counts: Sequence[tuple[date, int]]) -> Half | None:
-    """counts: day and how many were up, in order of the days. None where too few came up to tell."""
+    """Return the days to half of the germinated seeds, from counts in order of their days; None with too few to tell."""
     return half_of([(float((on - begun_on).days), up) for on, up in counts])
 
 
 def share_up(up: int, seeds: int) -> Share:
-    """With its interval. Raises ValueError where more came up than were laid out."""
+    """Return the share germinated with its interval. Raises ValueError for more seedlings than seeds."""
     return share_of(up, seeds)
 
 
 def result(
     crop_key: str, seeds: int, begun_on: date, counts: Sequence[tuple[date, int]], warmth_c: float | None
 ) -> BatchResult:
-    """counts: day and how many were up, in order of the days."""
+    """Return the result of a batch from counts in order of their days."""
     most = max((up for _, up in counts), default=0)
     outlook = steady_outlook(crops.crop(crop_key), warmth_c, LABORATORY, LABORATORY) if warmth_c is not None else None
     comes = outlook is not None and isfinite(outlook.days)
@@ -73,8 +76,11 @@ TO_K = 0.5
 
 @dataclass(frozen=True)
 class TrialResult:
-    """difference: None without a pair; to_width: more days until it is known to half a degree; to_sign: until it is known from
-    nothing; baseline: of the days before the cover came, None where none were read; slips: days left aside."""
+    """Result of a cover trial.
+
+    `difference` is None without a pair; `to_width` and `to_sign` are the further days needed to know it to half a degree and
+    to tell it from zero; `baseline` comes from the days before the cover, None without readings; `slips` are excluded days.
+    """
 
     difference: Difference | None
     to_width: int | None
@@ -84,12 +90,12 @@ class TrialResult:
 
     @property
     def baseline_counts(self) -> bool:
-        """Whether the baseline rests on enough days, and is taken off."""
+        """Return whether the baseline covers enough days to be subtracted."""
         return self.baseline is not None and self.baseline.days >= FEWEST_DAYS
 
 
 def trial_result(pairs: Sequence[tuple[date, float]], before: Sequence[tuple[date, float]] = ()) -> TrialResult:
-    """pairs: (day, covered less bare [K]) while it was covered, before: of the days before."""
+    """Return a trial's result from daily differences [K] under the cover and before it."""
     measured = arm({on.toordinal(): k for on, k in pairs}, {on.toordinal(): k for on, k in before})
     if measured is None:
         return TrialResult(None, None, None)

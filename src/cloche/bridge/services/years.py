@@ -1,4 +1,4 @@
-"""Years side by side, the winter's light and what cold was stood: as the rooms ask for it. Light but for what learns limits."""
+"""Comparison of years, winter day length and cold survived. Only the learning of limits imports SciPy."""
 
 from __future__ import annotations
 
@@ -22,8 +22,11 @@ __all__ = ["LearnedLimit", "Seen", "Spring", "begins_on", "limit_of", "short_day
 
 @dataclass(frozen=True)
 class Spring:
-    """A year's first half from `first` on: daily soil [°C]; warmth above 5 °C up to the day of comparison [K d] and by how many
-    days it is ahead of all others, None where it is not known; warm_week, last_frost: days, None where there is none."""
+    """Daily soil temperatures of a year's first half.
+
+    With the degree days above 5 °C up to the day of comparison [K d], the lead over the other years in days (None where
+    unknown), and the first warm week and last frost as days (None where absent).
+    """
 
     first: date
     soil_c: list[float | None]
@@ -34,12 +37,12 @@ class Spring:
 
 
 def begins_on(year: int, south: bool) -> date:
-    """The first day of a garden's year: midwinter's side of it."""
+    """Return the first day of a garden's growing year, at midwinter."""
     return date(year, 7, 1) if south else date(year, 1, 1)
 
 
 def springs_of(years: Mapping[date, Sequence[float | None]], lows: Mapping[date, float], until: date) -> list[Spring]:
-    """By the first day of each year, its daily soil. Compared up to the day of the year of `until`, which lies in the last."""
+    """Return the springs of all years by first day, compared up to the day of the year of `until` in the latest year."""
     soils = {first: YearSoil(first, np.array([np.nan if v is None else v for v in values])) for first, values in years.items()}
     latest = max(soils)
     span = min(max((until - latest).days, 0), SPRING_D - 1)
@@ -61,8 +64,10 @@ def springs_of(years: Mapping[date, Sequence[float | None]], lows: Mapping[date,
 
 
 def short_days(year: int, latitude_deg: float) -> tuple[date, date] | None:
-    """The first day of autumn with less than ten hours and the first one after it that has them again, of the winter that
-    begins in a year; None where days are never so short."""
+    """Return the first autumn day shorter than ten hours and the first day after it that is longer.
+
+    None where days never get that short.
+    """
     first = date(year, 7, 1) if latitude_deg >= 0 else date(year, 1, 1)
     days = [first + timedelta(days=i) for i in range(365)]
     light = day_length_h(np.array([day.timetuple().tm_yday for day in days]), latitude_deg)
@@ -71,7 +76,7 @@ def short_days(year: int, latitude_deg: float) -> tuple[date, date] | None:
 
 
 def limit_of(crop_key: str, seen: Iterable[Seen]) -> LearnedLimit:
-    """What cold grown plants of a kind stand here, after what was seen."""
+    """Return the cold limit of established plants of a kind, learned from what survived here."""
     from cloche_engine.windows.learned_limit import learned_limit
 
     return learned_limit(crops.crop(crop_key).frost_grown_c, seen)

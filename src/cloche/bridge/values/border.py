@@ -25,11 +25,11 @@ _TURNS_TEXT_ROUND = re.compile("[\u200e\u200f\u202a-\u202e\u2066-\u2069]")
 
 
 class NotAllowed(ValueError):
-    """It cannot be taken; the message says why."""
+    """Raised for a value that cannot be accepted; the message gives the reason."""
 
 
 def plain_text(text: str) -> str:
-    """One line of text: no control characters, no halves of characters, nothing that turns the text around it round."""
+    """Return a line of text without control characters, lone surrogates or bidirectional overrides."""
     for sign in text:
         if unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") or _TURNS_TEXT_ROUND.match(sign):
             raise NotAllowed(say("The text contains a character that cannot be displayed or printed. Type it again."))
@@ -37,7 +37,7 @@ def plain_text(text: str) -> str:
 
 
 def printable(text: str) -> str:
-    """Text that was stored before there was this border, as it can come in again; all other text as it is."""
+    """Return text stored before these checks existed in a form that passes them; other text unchanged."""
     try:
         return plain_text(text)
     except NotAllowed:
@@ -45,20 +45,20 @@ def printable(text: str) -> str:
 
 
 def one_line(text: str) -> str:
-    """Text that was stored already, made fit for a heading of a letter: signs that cannot be printed become blanks."""
+    """Return stored text made safe for an email header, with unprintable characters replaced by spaces."""
     seen = (" " if unicodedata.category(sign)[0] in "CZ" and sign != "\u200d" else sign for sign in text)
     return " ".join("".join(seen).split())
 
 
 @cache
 def zones() -> tuple[str, ...]:
-    """Names of the time zones that a garden may have, UTC first."""
+    """Return names of the time zones a garden may use, UTC first."""
     names = (name for name in available_timezones() if "/" in name and not name.startswith(("Etc/", "posix", "right")))
     return ("UTC", *sorted(names))
 
 
 def is_zone(name: str) -> bool:
-    """Whether this machine knows the zone."""
+    """Return whether this machine knows the time zone."""
     return name in _known_zones()
 
 
@@ -68,7 +68,7 @@ def _known_zones() -> frozenset[str]:
 
 
 def zone(name: str) -> str:
-    """The name of a time zone."""
+    """Return a time zone's name. Raises NotAllowed for an unknown one."""
     if not is_zone(name):
         raise NotAllowed(
             say("“{name}” is not a time zone. Choose one such as Europe/London or America/Chicago.", name=f"{name[:40]}")
@@ -77,12 +77,12 @@ def zone(name: str) -> str:
 
 
 def whole(text: str) -> int | None:
-    """A whole number in an address; None for whatever is none, or longer than any that is meant."""
+    """Return a whole number from a URL; None for anything else or a number too long to be meant."""
     return int(text) if _WHOLE.fullmatch(text) else None
 
 
 def day(on: date) -> date:
-    """A day that a record can be about."""
+    """Return a date within the range of records. Raises NotAllowed."""
     if not FIRST_YEAR <= on.year <= LAST_YEAR:
         raise NotAllowed(
             say(
@@ -96,7 +96,7 @@ def day(on: date) -> date:
 
 
 def instant(at: datetime) -> datetime:
-    """A moment that a record can be about, with its offset."""
+    """Return a time with its UTC offset within the range of records. Raises NotAllowed."""
     if at.tzinfo is None:
         raise NotAllowed(say("The time has no UTC offset, such as +02:00 or Z."))
     day(at.date())
@@ -104,7 +104,7 @@ def instant(at: datetime) -> datetime:
 
 
 def number(value: Any, least: float, most: float) -> float:
-    """A finite number within limits; neither text nor a truth value."""
+    """Return a finite number within limits. Raises NotAllowed for text, booleans and anything else."""
     if isinstance(value, bool) or not isinstance(value, (int, float)):
         raise NotAllowed(say("Enter a number."))
     try:
@@ -126,7 +126,7 @@ def number(value: Any, least: float, most: float) -> float:
 
 
 def read_json(data: bytes | str, most_bytes: int) -> Any:
-    """JSON from somebody else: not too large, not too deep, in UTF-8, without numbers that are none."""
+    """Parse untrusted JSON with limits on size and depth, in UTF-8 and without NaN or infinities."""
     if len(data) > most_bytes:
         raise NotAllowed(
             say(

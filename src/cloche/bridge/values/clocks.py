@@ -15,7 +15,10 @@ MOST = 4
 
 
 def parse_spans(text: str) -> list[Span]:
-    """Hours of the day in order of typing; over midnight where the end comes first. Raises OutOfRange with a sentence."""
+    """Parse hours of the day in the order typed, spanning midnight where the end precedes the start.
+
+    Raises OutOfRange.
+    """
     parts = [part for part in re.split(r"[,;]| and ", text) if part.strip()]
     if not parts or len(parts) > MOST:
         raise OutOfRange(say("Enter when it is on, for example 6–22, or 5:30–9, 16–21 for two periods."))
@@ -23,7 +26,7 @@ def parse_spans(text: str) -> list[Span]:
 
 
 def check_spans(spans: Any) -> None:
-    """Raises OutOfRange unless these are pairs of different hours of the day, at most four."""
+    """Raise OutOfRange unless there are at most four pairs of two different hours of the day."""
     if not isinstance(spans, list) or len(spans) > MOST:
         raise OutOfRange(say("Enter at most four periods."))
     for span in spans:
@@ -55,7 +58,7 @@ def _hour(hour: str, minute: str | None, half: str | None) -> float:
 
 
 def spans_text(spans: list[Span] | list[list[float]]) -> str:
-    """As they would be typed."""
+    """Return hours of the day as they would be typed."""
     return ", ".join(f"{_clock(start)}–{_clock(end)}" for start, end in spans)
 
 

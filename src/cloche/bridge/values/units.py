@@ -32,119 +32,127 @@ _DEGREES = {"c": "C", "°c": "C", "celsius": "C", "f": "F", "°f": "F", "fahrenh
 
 
 class NotANumber(ValueError):
-    """What was typed cannot be read as a number, or not in one way only."""
+    """Raised for text that is not a number, or could be read as two different numbers."""
 
 
 @dataclass(frozen=True)
 class Units:
-    """The scales a person thinks in. Who measures in inches has rain in inches, wind in miles an hour and weights in pounds."""
+    """Units a person works in.
+
+    With inches come rain in inches, wind in miles an hour and weight in pounds.
+    """
 
     temperature: TemperatureUnit = "C"
     length: LengthUnit = "cm"
 
     @property
     def degree(self) -> str:
-        """The temperature unit as written."""
+        """Return the symbol of the temperature unit."""
         return "°C" if self.temperature == "C" else "°F"
 
     @property
     def rain(self) -> str:
-        """The unit of rain and water."""
+        """Return the symbol of the unit of rain."""
         return "mm" if self.length == "cm" else "in"
 
     @property
     def wind(self) -> str:
-        """The unit of wind."""
+        """Return the symbol of the unit of wind speed."""
         return "m/s" if self.length == "cm" else "mph"
 
     @property
     def height(self) -> str:
-        """The unit of a height above the sea."""
+        """Return the symbol of the unit of elevation."""
         return "m" if self.length == "cm" else "ft"
 
     @property
     def weight(self) -> str:
-        """The unit of weight."""
+        """Return the symbol of the unit of weight."""
         return "kg" if self.length == "cm" else "lb"
 
     def temperature_from_c(self, value_c: float) -> float:
-        """A point on the person's scale."""
+        """Convert a temperature from °C."""
         return value_c if self.temperature == "C" else quantities.fahrenheit_from_celsius(value_c)
 
     def temperatures_from_c(self, values_c: Sequence[float]) -> list[float]:
-        """Many points on the person's scale, to a tenth."""
+        """Convert temperatures from °C, rounded to a tenth."""
         values = np.asarray(values_c, dtype=np.float64)
         on_scale = values if self.temperature == "C" else quantities.fahrenheit_from_celsius(values)
         return list(np.round(on_scale, 1).tolist())
 
     def difference_from_k(self, value_k: float) -> float:
-        """A difference in the person's degrees."""
+        """Convert a temperature difference from kelvin."""
         return value_k if self.temperature == "C" else value_k * 1.8
 
     def celsius(self, value: float) -> float:
-        """From the person's scale to °C."""
+        """Convert a temperature to °C."""
         return value if self.temperature == "C" else quantities.celsius_from_fahrenheit(value)
 
     def length_from_m(self, value_m: float) -> float:
-        """In the person's small unit of length."""
+        """Convert a length from metres to centimetres or inches."""
         return value_m * 100 if self.length == "cm" else quantities.inches_from_metres(value_m)
 
     def metres(self, value: float) -> float:
-        """From the person's small unit of length."""
+        """Convert a length in centimetres or inches to metres."""
         return value / 100 if self.length == "cm" else quantities.metres_from_inches(value)
 
     def rain_from_mm(self, value_mm: float) -> float:
-        """In the person's unit of rain."""
+        """Convert rain from millimetres."""
         return value_mm if self.length == "cm" else value_mm / MM_PER_INCH
 
     def wind_from_m_s(self, value_m_s: float) -> float:
-        """In the person's unit of wind."""
+        """Convert a wind speed from m/s."""
         return value_m_s if self.length == "cm" else value_m_s / M_S_PER_MPH
 
     def weight_from_kg(self, value_kg: float) -> float:
-        """In the person's unit of weight."""
+        """Convert a weight from kilograms."""
         return value_kg if self.length == "cm" else value_kg / KG_PER_LB
 
     def temperature_text(self, value_c: float, digits: int = 1) -> str:
-        """12.3° on the person's scale; the unit is named once a page."""
+        """Format a temperature as 12.3°; the page names the scale once."""
         return f"{_no_minus_zero(self.temperature_from_c(value_c), digits)}°"
 
     def difference_text(self, value_k: float, digits: int = 1) -> str:
-        """A difference, with its unit's degree sign."""
+        """Format a temperature difference with a degree sign."""
         return f"{_no_minus_zero(self.difference_from_k(value_k), digits)}°"
 
     def degree_days_text(self, value_k_d: float) -> str:
-        """164 degree-days on the person's scale."""
+        """Format a heat sum, such as "164 degree-days"."""
         number = round(self.difference_from_k(value_k_d))
         return say("{number} degree-days").format(number=number)
 
     def length_text(self, value_m: float) -> str:
-        """5 cm or 2 in; a decimal only where it says something."""
+        """Format a length as 5 cm or 2 in, with a decimal only where it matters."""
         value = round(self.length_from_m(value_m), 1)
         return number_text(f"{value:g} {self.length}")
 
     def height_from_m(self, value_m: float) -> float:
-        """A height above the sea in the person's unit."""
+        """Convert an elevation from metres."""
         return value_m if self.length == "cm" else value_m / M_PER_FOOT
 
     def rain_text(self, value_mm: float, rough: bool = False) -> str:
-        """12 mm or 0.5 in. rough: as exactly as one forecasts it, to a millimetre or a tenth of an inch."""
+        """Format rain as 12 mm or 0.5 in.
+
+        `rough` rounds to the precision of a forecast: a millimetre or a tenth of an inch.
+        """
         if self.length == "cm":
             return number_text(f"{round(value_mm) if rough else value_mm:g} mm")
         return number_text(f"{round(self.rain_from_mm(value_mm), 1 if rough else 2):g} in")
 
     def wind_text(self, value_m_s: float, digits: int = 1) -> str:
-        """8 m/s or 18 mph."""
+        """Format a wind speed as 8 m/s or 18 mph."""
         return number_text(f"{round(self.wind_from_m_s(value_m_s), digits if self.length == 'cm' else 0):g} {self.wind}")
 
     def weight_text(self, value_kg: float) -> str:
-        """3.5 kg or 7.7 lb."""
+        """Format a weight as 3.5 kg or 7.7 lb."""
         return number_text(f"{round(self.weight_from_kg(value_kg), 1):g} {self.weight}")
 
 
 def parse_number(text: str) -> float:
-    """A plain number as people type it: comma or point, any minus sign, thousands set apart. Raises NotANumber with a sentence,
-    where it is none and where it could be two."""
+    """Parse a number as people type it: comma or point, any minus sign, grouped thousands.
+
+    Raises NotANumber for no number or an ambiguous one.
+    """
     numbers, unit = _split(text)
     if unit and unit.lower() not in _DEGREES:
         raise _no_number(text)
@@ -152,52 +160,55 @@ def parse_number(text: str) -> float:
 
 
 def parse_soil(text: str, units: Units) -> float:
-    """A soil temperature as typed, to °C. Raises NotANumber or OutOfRange with a sentence that suggests the slip."""
+    """Parse a soil temperature to °C.
+
+    Raises NotANumber, or OutOfRange with the likely slip.
+    """
     return _parse_temperature(text, units, quantities.SOIL_C, say("The soil temperature"))
 
 
 def parse_air(text: str, units: Units) -> float:
-    """An air temperature as typed, to °C. Raises NotANumber or OutOfRange."""
+    """Parse an air temperature to °C. Raises NotANumber or OutOfRange."""
     return _parse_temperature(text, units, quantities.AIR_C, say("The air temperature"))
 
 
 def parse_depth(text: str, units: Units) -> float:
-    """A depth as typed, to metres. Raises NotANumber or OutOfRange."""
+    """Parse a depth to metres. Raises NotANumber or OutOfRange."""
     return _parse_length(text, units, quantities.DEPTH_M, say("The depth"))
 
 
 def parse_rain(text: str, units: Units = Units()) -> float:
-    """A day's rain [mm]. Raises NotANumber or OutOfRange."""
+    """Parse a day's rain to millimetres. Raises NotANumber or OutOfRange."""
     return _parse(text, _RAIN, units.rain, quantities.RAIN_MM, say("Rainfall"))
 
 
 def parse_wind(text: str, units: Units = Units()) -> float:
-    """Wind [m/s]. Raises NotANumber or OutOfRange."""
+    """Parse a wind speed to m/s. Raises NotANumber or OutOfRange."""
     return _parse(text, _WIND, units.wind, quantities.WIND_M_S, say("Wind speed"))
 
 
 def parse_weight(text: str, units: Units, limits_kg: tuple[float, float]) -> float:
-    """A weight [kg]. Raises NotANumber or OutOfRange."""
+    """Parse a weight to kilograms. Raises NotANumber or OutOfRange."""
     return _parse(text, _WEIGHT, units.weight, limits_kg, say("The weight"))
 
 
 def parse_snow(text: str, units: Units) -> float:
-    """Depth of snow as typed, to metres. Raises NotANumber or OutOfRange."""
+    """Parse a snow depth to metres. Raises NotANumber or OutOfRange."""
     return _parse_length(text, units, quantities.SNOW_M, say("Snow"))
 
 
 def parse_height(text: str, units: Units) -> float:
-    """A height above the sea as typed, to metres. Raises NotANumber or OutOfRange."""
+    """Parse an elevation above sea level to metres. Raises NotANumber or OutOfRange."""
     return _parse(text, _HEIGHTS, units.height, quantities.ELEVATION_M, say("The height above sea level"))
 
 
 def parse_plain_length(text: str, units: Units, what: str) -> float:
-    """A distance in a bed as typed, to metres. Raises NotANumber or OutOfRange."""
+    """Parse a distance within a bed to metres. Raises NotANumber or OutOfRange."""
     return _parse_length(text, units, quantities.SPACING_M, what)
 
 
 def parse_any_length(text: str, units: Units) -> float:
-    """A length of whatever size, to metres; who asks looks at its limits. Raises NotANumber."""
+    """Parse a length of any size to metres; the caller checks its limits. Raises NotANumber."""
     values, factor, _ = _measured(text, _LENGTHS, units.length)
     return _only(text, values) * factor
 
@@ -217,7 +228,10 @@ def _parse(
     what: str,
     in_unit: tuple[float, float] | None = None,
 ) -> float:
-    """limits: canonical; in_unit: the same in the usual unit, as the refusal names them."""
+    """Parse a value with a unit and check it against limits.
+
+    `limits` is in the canonical unit, `in_unit` the same in the usual unit for the error message.
+    """
     values, factor, unit = _measured(text, known, usual)
     fitting = [value * factor for value in values if limits[0] <= value * factor <= limits[1]]
     if len(fitting) == 1:
@@ -245,7 +259,7 @@ def _parse_temperature(text: str, units: Units, limits_c: tuple[float, float], w
 
 
 def _slip(value: float, units: Units, limits_c: tuple[float, float]) -> str:
-    """The likeliest slip: the other scale, or a lost decimal point."""
+    """Return a hint at the likely slip: the wrong scale or a lost decimal point."""
     if units.temperature == "C" and limits_c[1] < value <= quantities.fahrenheit_from_celsius(45.0):
         return say("Did you mean °F?")
     tenth = value / 10
@@ -265,7 +279,7 @@ def _outside(what: str, value: float, unit: str, low: float, high: float) -> str
 
 
 def _split(text: str) -> tuple[list[float], str]:
-    """The numbers that a text can mean, and the unit that stands behind it."""
+    """Return the numbers a text can mean and the unit behind it."""
     cleaned = text.strip().replace("\u2212", "-").replace("\u2013", "-")
     match = _TYPED.match(cleaned)
     values = _readings(re.sub(r"(?<=\d)[\u00a0\u202f ](?=\d{3}(\D|$))", "", match[1])) if match else []
@@ -275,7 +289,7 @@ def _split(text: str) -> tuple[list[float], str]:
 
 
 def _readings(number: str) -> list[float]:
-    """In how many ways it can be read: 7,5 in one; 1,234.5 in one; 10,000 in two."""
+    """Return every interpretation of a number: one for 7,5 and 1,234.5, two for 10,000."""
     both = "," in number and "." in number
     if both and _GROUPED.match(number):
         decimal = max(number.rfind(","), number.rfind("."))
@@ -288,7 +302,7 @@ def _readings(number: str) -> list[float]:
 
 
 def _measured(text: str, known: Mapping[str, float], usual: str) -> tuple[list[float], float, str]:
-    """What it can mean, what to multiply it by, and its unit."""
+    """Return the possible numbers, the factor to the canonical unit, and the unit."""
     values, unit = _split(text)
     unit = unit.lower() or usual
     if unit not in known:

@@ -29,7 +29,7 @@ SHADES_FROM_M = 0.6
 
 @dataclass(frozen=True)
 class PatchLine:
-    """A planting as it is drawn and told. at: corner and size [cm] as the script moves it; None: not on the plan."""
+    """A planting as drawn and described; `at` is its corner and size in cm, or None if not on the plan."""
 
     planting: Planting
     name: str
@@ -42,7 +42,7 @@ class PatchLine:
 
     @property
     def short(self) -> str:
-        """As much of its name and number as fits into its box."""
+        """Return as much of name and number as fits the patch."""
         whole = f"{self.name} {self.number}" if self.number else self.name
         fits = self.drawn.letters if self.drawn else len(whole)
         if len(whole) <= fits:
@@ -51,15 +51,17 @@ class PatchLine:
 
     @property
     def label(self) -> str:
-        """In one sentence, for who hears it."""
+        """Describe the planting in a sentence for screen readers."""
         count = f", {self.number}" if self.number else ""
         return f"{self.name}{count}: {self.state}"
 
 
 @dataclass(frozen=True)
 class BedPage:
-    """Context of plan/bed.html. ground: colour of the soil now; ink: what can be read on it; shade_at: for which the shade is
-    drawn, in words."""
+    """Context of plan/bed.html.
+
+    `ground` is the colour of the soil now and `ink` one that is legible on it; `shade_at` describes the time of the shadows.
+    """
 
     headline: str
     sub: str
@@ -81,12 +83,12 @@ class BedPage:
 
     @property
     def step(self) -> float:
-        """Side of a square, as the script takes it [cm]."""
+        """Return the side of a grid square for the script [cm]."""
         return round(100 * self.shape.square_m, 1)
 
 
 def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] | None = None) -> BedPage:
-    """Of one bed. shade: day and hour of solar time for which shadows are drawn."""
+    """Build the page of a bed, with shadows for a day and hour of solar time if given."""
     known, shape = courses.known_of(place, today), plants.shape_of(place, units)
     rows = plants.plantings_at(place)
     made = list(sowings_in(place.garden).filter(packet__isnull=False, finished=True))
@@ -120,7 +122,7 @@ def bed_page(place: Place, units: Units, today: date, shade: tuple[date, float] 
 
 
 def patch_of(planting: Planting) -> beds.Patch | None:
-    """What goes into it; None where ground is left for later."""
+    """Return the contents of a planting's patch, or None for reserved ground."""
     if not planting.crop_key:
         return None
     own = planting.plant_m, planting.row_m, planting.per_station
@@ -169,7 +171,7 @@ def _line(
 
 
 def _cast(grows: Grows | None, latitude_deg: float, shade: tuple[date, float] | None) -> tuple[float, float] | None:
-    """Where the top of what stands there throws its shadow [m]."""
+    """Return where the top of the plants throws its shadow [m], or None."""
     if grows is None or shade is None or grows.up > shade[0]:
         return None
     height = grows.course.height_on(shade[0])
@@ -207,7 +209,7 @@ def _sub(shape: BedShape, units: Units) -> str:
 def _roof(
     place: Place, shape: BedShape, growing: list[Grows], today: date, units: Units
 ) -> tuple[under_roof.UnderRoof | None, list[str]]:
-    """The section under the lowest cover that stands there, and when each crop touches it."""
+    """Return the cross-section under the lowest cover, and when each crop reaches it."""
     there = [cover for cover in roofs_from(place, today) if cover.stands_on(today)]
     rooms = [(cover, room) for cover in there if (room := courses.room_under(cover.key, cover.item, shape))]
     if not rooms or not growing:
@@ -235,7 +237,7 @@ def _roof(
 
 
 def _beyond(cover: PlaceCover, shape: BedShape, units: Units) -> list[str]:
-    """That it ends before the bed does."""
+    """Warn that a cover is shorter than the bed."""
     covered_m = cover.covered_m
     if covered_m is None or covered_m > shape.length_m - shape.square_m / 2:
         return []
@@ -248,7 +250,7 @@ def _beyond(cover: PlaceCover, shape: BedShape, units: Units) -> list[str]:
 
 
 def _order(there: list[Planting], growing: dict[int, Grows], today: date) -> list[tuple[str, str]]:
-    """What goes in when, in order: to print and take out."""
+    """Return the tasks in order of date, for printing."""
     waiting = [row for row in there if row.planted_on is None and row.crop_key]
     rows = sorted(waiting, key=lambda row: growing[row.pk].begins)
     lines = []
@@ -263,7 +265,7 @@ def _order(there: list[Planting], growing: dict[int, Grows], today: date) -> lis
 
 
 def _warnings(rows: list[Planting], there: list[Planting], today: date) -> list[str]:
-    """Families that come back too soon, and patches that share ground."""
+    """Warn of crop families that return too soon and of overlapping patches."""
     past = [(row.crop_key, row.planted_on.year) for row in rows if row.crop_key and row.planted_on]
     early: dict[beds.TooSoon, list[str]] = {}
     for row in there:
@@ -284,7 +286,7 @@ def _warnings(rows: list[Planting], there: list[Planting], today: date) -> list[
 
 
 def _free(lines: list[PatchLine], growing: dict[int, Grows], today: date) -> list[str]:
-    """When ground becomes free, the soonest first."""
+    """Describe when ground becomes free, earliest first."""
     ends = [(growing[line.planting.pk].until, texts.crop_name(line.planting)) for line in lines if line.kind == "standing"]
     dated = [(until, name) for until, name in ends if until is not None]
     late = [_("as soon as {name} has been cleared").format(name=name) for until, name in dated if until <= today]
@@ -308,7 +310,10 @@ has no end in sight."""
 
 @dataclass(frozen=True)
 class Bar:
-    """A planting's time: from x on so many units wide; up_x: where it is up; planned: whether it is only meant."""
+    """Time bar of a planting.
+
+    It starts at x; `up_x` marks emergence, and `planned` one not yet planted.
+    """
 
     name: str
     y: float
@@ -322,7 +327,7 @@ class Bar:
 
 @dataclass(frozen=True)
 class SeasonOfBed:
-    """Bars under one axis of months."""
+    """Time bars of a bed above one axis of months."""
 
     width: float
     height: float
@@ -333,7 +338,7 @@ class SeasonOfBed:
 
 
 def season_of(growing: Sequence[Grows], today: date) -> SeasonOfBed | None:
-    """None while nothing is there or meant."""
+    """Return the time bars of a bed, or None without plantings."""
     if not growing:
         return None
     rows = sorted(growing, key=lambda row: (row.begins, texts.name_of(row.planting)))

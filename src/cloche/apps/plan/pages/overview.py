@@ -29,7 +29,7 @@ SPARE = 1.1
 
 @dataclass(frozen=True)
 class SmallBed:
-    """A bed in small. patches: outline and kind."""
+    """Thumbnail of a bed, with the outline and kind of each patch."""
 
     place: Place
     plan: bed_plan.BedPlan
@@ -39,7 +39,7 @@ class SmallBed:
 
 @dataclass(frozen=True)
 class Meant:
-    """A planting that is meant: when, what, where; kind: late, soon or later."""
+    """A planned planting with its date and place; `kind` is late, soon or later."""
 
     planting: Planting
     when: str
@@ -49,7 +49,7 @@ class Meant:
 
 @dataclass(frozen=True)
 class SeedNeed:
-    """What the plan still takes of a crop. has: what the seed box says of it."""
+    """Seed that the plan still needs of a crop, and what the seed box holds."""
 
     name: str
     crop_key: str
@@ -70,7 +70,7 @@ class PlanPage:
 
 
 def plan_page(garden: Garden, today: date) -> PlanPage:
-    """Of a garden."""
+    """Build the plan page of a garden."""
     places = [place for place in garden.places.all() if place.kind not in BENCHES]
     there = list(plants.current_in(garden, today))
     shapes = {shape.place_id: shape for shape in BedShape.objects.filter(place__in=places)}
@@ -141,7 +141,7 @@ def _meant(planting: Planting, today: date) -> Meant:
 
 
 def seed_needed(garden: Garden, waiting: list[Planting]) -> list[SeedNeed]:
-    """What plantings that are only meant take, by crop."""
+    """Return the seed needed by planned plantings of each crop."""
     needs: Counter[str] = Counter()
     for planting in waiting:
         patch = patch_of(planting)

@@ -22,7 +22,7 @@ SHOWN_D = 150
 
 @dataclass(frozen=True)
 class HeightPicture:
-    """Height by the day, with what was measured."""
+    """Chart of height by day with the measured values."""
 
     curve: str
     now_x: float
@@ -34,7 +34,7 @@ class HeightPicture:
 
 @dataclass(frozen=True)
 class PlantingPage:
-    """Context of plan/planting.html. events: number and words."""
+    """Context of plan/planting.html; `events` holds numbers and descriptions."""
 
     headline: str
     lines: list[str]
@@ -43,7 +43,7 @@ class PlantingPage:
 
 
 def planting_page(planting: Planting, units: Units, today: date) -> PlantingPage:
-    """Of one planting."""
+    """Build the page of a planting."""
     events = [(event.pk, words.day(event.on, today), texts.event_line(event, units)) for event in planting.events.all()]
     if not planting.crop_key:
         return PlantingPage(_("Space kept for later in {place}.").format(place=planting.place.name), [], None, events)

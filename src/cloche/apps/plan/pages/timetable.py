@@ -31,8 +31,10 @@ SOWN_AGO_D, MOST = 150, 12
 
 @dataclass(frozen=True)
 class Over:
-    """A cover as it is over a bed. stands: there now or meant to be, otherwise only tried; period: its days, None where it is
-    tried or always there."""
+    """A cover in the timetable.
+
+    `stands` means that it is there or planned rather than being tried; `period` gives its days, None if tried or permanent.
+    """
 
     key: str
     item: Cover | None
@@ -41,12 +43,12 @@ class Over:
 
     @property
     def name(self) -> str:
-        """One's own, or of its kind."""
+        """Return the name of one's own cover, or of its kind."""
         return self.item.name if self.item else covers.with_article(self.key)
 
 
 class Kind(StrEnum):
-    """What happens to a cover, or beneath it."""
+    """Kinds of step: something done to a cover or beneath it."""
 
     ON = "on"
     IN = "in"
@@ -68,7 +70,7 @@ HEADLINES = {
 
 @dataclass(frozen=True)
 class Step:
-    """What happens on a day, in a few words, and what to do about it."""
+    """An event on a day and what to do about it."""
 
     kind: Kind
     on: date
@@ -79,7 +81,10 @@ class Step:
 
 @dataclass(frozen=True)
 class Row:
-    """One crop under the cover; picture None: it wants none. caution: what does not fit."""
+    """One crop under the cover.
+
+    `picture` is None for a crop that needs no cover; `caution` describes a conflict.
+    """
 
     name: str
     open_at: Planting | None
@@ -92,8 +97,11 @@ class Row:
 
 @dataclass(frozen=True)
 class TimetablePage:
-    """Context of plan/timetable.html. offers: covers to try, by key; tried: that which is tried; waiting: whether bare windows
-    are still being worked out."""
+    """Context of plan/timetable.html.
+
+    `offers` lists covers to try by key, `tried` the one shown, and `waiting` tells whether the windows without a cover are
+    still being calculated.
+    """
 
     headline: str
     sub: str
@@ -105,7 +113,7 @@ class TimetablePage:
 
 
 def timetable_page(place: Place, wanted: str, units: Units, today: date) -> TimetablePage:
-    """Of a bed. wanted: key of a cover to try instead of what is over it."""
+    """Build the timetable of a bed; `wanted` is the key of a cover to try in place of the current one."""
     offers = flows.offered(place.garden)
     over = _over(place, wanted, dict(offers), today)
     ground = forecasts.ground_of(place)
@@ -134,7 +142,7 @@ def timetable_page(place: Place, wanted: str, units: Units, today: date) -> Time
 
 
 def _nights(ground: forecasts.Ground | None, today: date) -> list[float] | None:
-    """Of the forecast, from today on; None while there is none that looks so far."""
+    """Return the forecast lows from today on, or None if the forecast is too short."""
     if ground is None or ground.forecast.nights is None:
         return None
     low_c: list[float] = ground.forecast.nights.even_low_c
@@ -146,7 +154,7 @@ def _key(over: Over) -> str:
 
 
 def _over(place: Place, wanted: str, offered: dict[str, str], today: date) -> Over | None:
-    """What is asked for; what is on or comes next; else the first that could be tried."""
+    """Return the cover requested, else the current or next one, else the first that can be tried."""
     if wanted not in offered:
         there = next(iter(roofs_from(place, today)), None)
         if there is not None:
@@ -159,7 +167,7 @@ def _over(place: Place, wanted: str, offered: dict[str, str], today: date) -> Ov
 
 
 def _covered(place: Place, over: Over, today: date) -> list[Planting]:
-    """What stands in the bed or is meant for it while the cover is there, and sowings that are not on the plan."""
+    """Return plantings in the bed or planned for it under the cover, and sowings that are not on the plan."""
     rows = [row for row in plants.current_in(place.garden, today).filter(place=place) if row.crop_key]
     known = set(plants.plantings_in(place.garden).filter(place=place).values_list("sowing_id", flat=True))
     sown = sowings_in(place.garden).filter(place=place, sown_on__gte=today - timedelta(days=SOWN_AGO_D))
@@ -174,8 +182,7 @@ def _covered(place: Place, over: Over, today: date) -> list[Planting]:
 
 
 def _bare_up(place: Place, known: courses.Known, today: date) -> dict[str, date] | None:
-    """By crop, the day on which a bare sowing or planting on its first sure day would be up; None while that is being worked
-    out."""
+    """Return by crop when it would emerge if sown uncovered on the first safe day; None while that is calculated."""
     if covers_of(place):
         seasons = flows.seasons_at(place, [], today).get(flows.BARE)
         if seasons is None:
@@ -269,7 +276,7 @@ def _off_words(by: OffBy, night: str) -> str:
 def _caution(
     days: Timetable, touches: date | None, clear_m: float | None, plant: courses.Grows, off: date | None, units: Units
 ) -> str:
-    """Where the roof is too low for as long as the cover is wanted."""
+    """Warn where the cover is too low for as long as it is needed."""
     if touches is None or clear_m is None or (off is not None and not days.too_low_d):
         return ""
     if off is None:
@@ -316,7 +323,7 @@ def _sub(place: Place, over: Over, today: date) -> str:
 
 
 def _after(place: Place, free: date | None, today: date) -> str:
-    """Where the cover could go then."""
+    """Suggest where the cover could go next."""
     if free is None:
         return _("Nights stay too cold to take it off for as far as the forecast goes.")
     windows = forecasts.sown_windows(place.garden.places.all(), outlooks_in(place.garden))

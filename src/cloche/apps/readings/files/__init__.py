@@ -1,1 +1,1 @@
-"""Comma-separated files: reading any grower's, writing our own."""
+"""CSV files: reading any grower's and writing our own."""

@@ -1,4 +1,4 @@
-"""Taking records out: CSV with the unit in every heading, streamed; our own files can be brought in again as they are."""
+"""Export of records as CSV with units in the headings, streamed, and readable by the import."""
 
 from __future__ import annotations
 
@@ -14,21 +14,21 @@ from cloche.bridge.values.units import Units
 
 
 class _Line:
-    """A file for the csv writer that hands each line on at once."""
+    """File object that passes each line of the csv writer on at once."""
 
     def write(self, text: str) -> str:
         return text
 
 
 def stream(rows: Iterable[list[str]]) -> Iterator[str]:
-    """Rows as lines of CSV, one by one; no cell of them is a formula to the program that opens it."""
+    """Yield rows as CSV lines in which no cell is a spreadsheet formula."""
     writer = csv.writer(_Line())
     for row in rows:
         yield writer.writerow([inert(cell) for cell in row])
 
 
 def readings_csv(garden: Garden, units: Units) -> Iterator[str]:
-    """Every current reading, oldest first; local time with its offset."""
+    """Yield all readings, oldest first, in local time with UTC offset."""
     return stream(_reading_rows(garden, units))
 
 
@@ -48,7 +48,7 @@ def _reading_rows(garden: Garden, units: Units) -> Iterator[list[str]]:
 
 
 def weather_csv(garden: Garden, units: Units) -> Iterator[str]:
-    """Every day's air, oldest first."""
+    """Yield all daily weather records, oldest first."""
     return stream(_weather_rows(garden, units))
 
 

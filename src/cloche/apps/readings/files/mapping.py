@@ -1,4 +1,4 @@
-"""What each column of a file means, and turning its rows into readings or days under that meaning."""
+"""Column mapping of an imported file, and parsing its rows into readings or daily weather."""
 
 from __future__ import annotations
 
@@ -77,7 +77,7 @@ _TIME = re.compile(r"^(\d{1,2})[:.h](\d{2})(?:[:.](\d{2})(?:\.\d+)?)?\s*(am|pm)?
 
 @dataclass(frozen=True)
 class Mapping:
-    """The grower's word on a file: a role for each column, and what holds for all rows."""
+    """Column roles and settings for all rows of a file."""
 
     roles: list[str]
     temperature_unit: TemperatureUnit = "C"
@@ -88,18 +88,18 @@ class Mapping:
     depth_m: float | None = None
 
     def column(self, role: str) -> int | None:
-        """Where a role stands, or None."""
+        """Return the index of a role's column, or None."""
         return self.roles.index(role) if role in self.roles else None
 
     @property
     def units(self) -> Units:
-        """The file's scales."""
+        """Return the units of the file."""
         return Units(self.temperature_unit, self.length_unit)
 
 
 @dataclass(frozen=True)
 class BadRow:
-    """A row that cannot be taken, and why."""
+    """A refused row with the reason."""
 
     line: int
     reason: str
@@ -108,8 +108,9 @@ class BadRow:
 
 @dataclass
 class Parsed:
-    """Rows that can be taken (place_id, taken_at, depth_m, temperature_c, note) or (day, low, high, rain, sky,
-    wind, snow), and the others."""
+    """Valid rows as (place_id, taken_at, depth_m, temperature_c, note) or (day, low, high, rain, sky, wind, snow), and refused
+    ones.
+    """
 
     good: list[tuple[Any, ...]] = field(default_factory=list)
     good_line: list[int] = field(default_factory=list)
@@ -118,7 +119,7 @@ class Parsed:
 
 @dataclass(frozen=True)
 class Setting:
-    """The garden a file is read into."""
+    """Properties of the garden that a file is imported into."""
 
     timezone: ZoneInfo
     standard_offset_h: float
@@ -128,12 +129,14 @@ class Setting:
 
 
 class BadCell(ValueError):
-    """One cell of a row cannot be read."""
+    """Raised for an unreadable cell."""
 
 
 def guess_roles(kind: str, header: list[str], cells: list[list[str]], places: Collection[str]) -> list[str]:
-    """A first role for each column from its heading and from what stands in it; every role at most once. cells: by column;
-    places: names in this garden, in small letters."""
+    """Guess the role of each column from its heading and cells; each role is used at most once.
+
+    `cells` holds sample values by column, `places` the garden's place names in lower case.
+    """
     roles: list[str] = []
     for name in header:
         guesses = (role for pattern, role in _GUESSES[kind] if re.search(pattern, name.lower()) and role not in roles)
@@ -149,7 +152,7 @@ def guess_roles(kind: str, header: list[str], cells: list[list[str]], places: Co
 
 
 def guess_unit(header: list[str], usual: TemperatureUnit = "C") -> TemperatureUnit:
-    """As a heading says, else as the person who brings it measures."""
+    """Return the temperature unit named in the heading, or else the person's own."""
     said = " ".join(header).lower()
     if re.search(r"°\s?f\b|\[f\]|_f\b|fahrenheit", said):
         return "F"
@@ -157,7 +160,7 @@ def guess_unit(header: list[str], usual: TemperatureUnit = "C") -> TemperatureUn
 
 
 def guess_length(header: list[str], usual: LengthUnit = "cm") -> LengthUnit:
-    """As a heading says, else as the person who brings it measures."""
+    """Return the length unit named in the heading, or else the person's own."""
     said = " ".join(header).lower()
     if re.search(r"\[in\]|_in\b|inch", said):
         return "in"
@@ -165,7 +168,7 @@ def guess_length(header: list[str], usual: LengthUnit = "cm") -> LengthUnit:
 
 
 def guess_order(samples: list[str]) -> DateOrder:
-    """ISO when a year comes first; otherwise day first unless a second number passes 12."""
+    """Return ISO if a year comes first, otherwise day first unless a second number exceeds 12."""
     parts = [match.groups() for text in samples if (match := _DATE.match(text.strip().split(" ")[0].split("T")[0]))]
     if any(len(first) == 4 for first, _unused, _unused in parts):
         return "iso"
@@ -173,7 +176,7 @@ def guess_order(samples: list[str]) -> DateOrder:
 
 
 def missing_roles(kind: str, mapping: Mapping) -> list[str]:
-    """What the grower still has to say before rows can be read, as sentences."""
+    """Return what is still missing before rows can be read, as messages."""
     given = set(mapping.roles)
     lacking = []
     if kind == "weather":
@@ -196,7 +199,7 @@ def missing_roles(kind: str, mapping: Mapping) -> list[str]:
 
 
 def parse(kind: str, table: Table, mapping: Mapping, setting: Setting) -> Parsed:
-    """Read every row; a bad one never stops the others."""
+    """Parse every row; a bad row never stops the others."""
     read: Callable[[list[str], Mapping, Setting], tuple[Any, ...]] = _weather if kind == "weather" else _reading
     parsed = Parsed()
     seen: dict[tuple[Any, ...], int] = {}
@@ -269,7 +272,7 @@ def _taken_at(row: list[str], mapping: Mapping, setting: Setting) -> datetime:
 
 
 def _zoned(text: str) -> datetime | None:
-    """An ISO instant that names its own offset; None for anything else."""
+    """Return an ISO time that carries its UTC offset, or None."""
     if not re.search(r"\d{2}:\d{2}(:\d{2})?(\.\d+)?(Z|[+-]\d{2}:?\d{2})$", text):
         return None
     try:
@@ -301,7 +304,7 @@ def _air(row: list[str], mapping: Mapping, role: str) -> float:
 
 
 def parse_day(text: str, order: DateOrder) -> date:
-    """A date in the given order; raises BadCell."""
+    """Parse a date in the given order. Raises BadCell."""
     match = _DATE.match(text.strip())
     if not match:
         raise BadCell(_("“{strip}” is not a date.").format(strip=text.strip()) if text.strip() else _("The date is missing."))
@@ -316,7 +319,7 @@ def parse_day(text: str, order: DateOrder) -> date:
 
 
 def parse_time(text: str) -> time:
-    """07:30, 7.30, 7:30 pm; raises BadCell."""
+    """Parse a time such as 07:30, 7.30 or 7:30 pm. Raises BadCell."""
     match = _TIME.match(text)
     if not match:
         raise BadCell(_("“{text}” is not a time of day.").format(text=text) if text else _("The time of day is missing."))

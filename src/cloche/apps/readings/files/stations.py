@@ -19,12 +19,12 @@ HEADING = ("date", "low [°C]", "high [°C]", "rain [mm]", "sky", "wind [m/s]", 
 
 @dataclass
 class Station:
-    """A day as it is gathered: °C, mm, share of cloud, m/s at ten metres, cm of snow."""
+    """One day of a weather station: °C, mm of rain, cloud fraction, m/s at 10 m, and cm of snow."""
 
     values: dict[str, float] = field(default_factory=dict)
 
     def row(self, day: date) -> list[str]:
-        """As a line of the plain table."""
+        """Return the day as a row of the plain table."""
         cloud, wind = self.values.get("cloud"), self.values.get("wind")
         sky = "" if cloud is None else sky_of(cloud)
         blows = "" if wind is None else f"{wind * WIND_AT_2_M:.1f}"
@@ -39,7 +39,7 @@ Days = dict[date, Station]
 
 
 def station_text(text: str) -> str | None:
-    """The plain table of a station's file; None where it has none of the known shapes."""
+    """Convert a station file of a known format to a plain table; None for other files."""
     for looks, read in SHAPES:
         if looks(text):
             days = read(text)
@@ -55,7 +55,7 @@ def _plain(days: Days) -> str:
 
 
 def _put(days: Days, day: str, values: Iterable[tuple[str, float | None]]) -> None:
-    """Add what is known of a day, 20260422."""
+    """Add values of a day given as 20260422."""
     try:
         on = date(int(day[:4]), int(day[4:6]), int(day[6:8]))
     except ValueError:
@@ -65,7 +65,7 @@ def _put(days: Days, day: str, values: Iterable[tuple[str, float | None]]) -> No
 
 
 def _number(text: str, factor: float, missing: float) -> float | None:
-    """A cell's value; None where it is empty, no number or the service's sign for missing."""
+    """Parse a cell; None if it is empty, not a number or the service's code for missing."""
     try:
         value = float(text)
     except ValueError:
@@ -83,8 +83,10 @@ def _is_months(text: str) -> bool:
 
 
 def _months(text: str) -> Days:
-    """Fixed columns, a month and element a line: station, year, month, element, then 31 times value and three flags, the second
-    of which names a check that it failed [GHCNDaily]."""
+    """Parse fixed-width lines of one month and element: station, year, month, element, and 31 times value and three flags.
+
+    The second flag marks a failed quality check [GHCNDaily].
+    """
     days: Days = {}
     for line in text.splitlines():
         name, factor = _ELEMENTS.get(line[17:21], ("", 0.0))
@@ -113,7 +115,7 @@ def _is_climate_days(text: str) -> bool:
 
 
 def _climate_days(text: str) -> Days:
-    """Semicolons, one day a line, columns by name, -999 for missing [DWD-KL]."""
+    """Parse semicolon-separated daily rows with named columns, -999 for missing [DWD-KL]."""
     reader = csv.reader(io.StringIO(text), delimiter=";")
     at = {name.strip(): i for i, name in enumerate(next(reader))}
     days: Days = {}
@@ -133,8 +135,10 @@ def _is_tenths(text: str) -> bool:
 
 
 def _tenths(text: str) -> Days:
-    """Commas below a heading that ends the remarks, tenths of a degree, millimetre and metre a second; -1 of rain is less than
-    half a tenth [KNMI-daily]."""
+    """Parse comma-separated daily rows below a commented heading, in tenths of °C, mm and m/s.
+
+    Rain of -1 means less than 0.05 mm [KNMI-daily].
+    """
     begin = _HEADED.search(text)
     assert begin is not None  # noqa: S101 - asked before
     reader = csv.reader(io.StringIO(text[begin.start() :]))

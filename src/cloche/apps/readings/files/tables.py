@@ -1,4 +1,4 @@
-"""Tables of any kind: text with any separator, workbooks, and cells that begin like a formula."""
+"""Reading of text tables with any separator and of spreadsheets, with protection against formulas."""
 
 from __future__ import annotations
 
@@ -19,25 +19,25 @@ MOST_ROWS, MOST_COLUMNS = 250_000, 100
 
 
 class UnreadableFile(ValueError):
-    """The file cannot be taken; the message says why and what to do."""
+    """Raised for a file that cannot be read; the message tells why and what to do."""
 
 
 @dataclass(frozen=True)
 class Table:
-    """Header and rows of text. line: the file's line number of each row, for telling where something is wrong."""
+    """Header and text rows; `line` holds the file's line number of each row for error messages."""
 
     header: list[str]
     rows: list[list[str]]
     line: list[int]
 
     def samples(self, column: int, count: int = 3) -> list[str]:
-        """The first filled cells of a column."""
+        """Return the first non-empty cells of a column."""
         cells = (row[column] for row in self.rows if column < len(row) and row[column].strip())
         return [cell for cell, _unused in zip(cells, range(count), strict=False)]
 
 
 def decode(data: bytes) -> str:
-    """Bytes to text: UTF-8 with or without its mark, UTF-16, else the likeliest Western encoding."""
+    """Decode bytes as UTF-8 with or without BOM, UTF-16, or else the likeliest Western encoding."""
     if b"\x00" in data[:4096] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
         raise UnreadableFile(_("This is neither text nor a spreadsheet. Save the sheet as xlsx, ods or CSV and import that."))
     for encoding in ("utf-16",) if data.startswith((b"\xff\xfe", b"\xfe\xff")) else ("utf-8-sig",):
@@ -50,7 +50,7 @@ def decode(data: bytes) -> str:
 
 
 def read_table(text: str) -> Table:
-    """Split text into a table; the first filled line is the header. Raises UnreadableFile."""
+    """Split text into a table whose first non-empty line is the header. Raises UnreadableFile."""
     if not text.strip():
         raise UnreadableFile(_("The file is empty."))
     text = text.replace("\r\n", "\n").replace("\r", "\n")
@@ -93,7 +93,7 @@ def _refuse_wide(header: list[str]) -> None:
 
 
 def _delimiter(text: str) -> str:
-    """The one that splits the first lines most evenly; a decimal comma loses against the semicolon beside it."""
+    """Return the separator that splits the first lines most evenly; semicolons win over decimal commas."""
     lines = [line for line in text.split("\n")[:30] if line.strip()]
     counts = {d: [line.count(d) for line in lines] for d in DELIMITERS}
     steady = {d: min(c) for d, c in counts.items()}
@@ -115,12 +115,12 @@ TOO_MUCH = {
 
 
 def is_sheet(data: bytes) -> bool:
-    """Whether this is a spreadsheet file, by its first bytes."""
+    """Return whether a file is a spreadsheet, from its first bytes."""
     return data.startswith((ZIPPED, OLD_OFFICE))
 
 
 def sheet_text(data: bytes) -> str:
-    """As CSV text; raises UnreadableFile with a sentence."""
+    """Convert a spreadsheet to CSV text. Raises UnreadableFile."""
     most = (str(n) for n in (MOST_ROWS, MOST_COLUMNS, MOST_CELLS, MOST_UNPACKED_BYTES))
     with tempfile.TemporaryFile() as given:
         given.write(data)
@@ -138,7 +138,7 @@ QUOTE = "'"
 
 
 def inert(cell: str) -> str:
-    """A cell that a spreadsheet would take for a formula, with the quote before it that makes it text. Numbers stay numbers."""
+    """Prefix a cell that a spreadsheet would read as a formula with a quote; numbers stay numbers."""
     if not cell.startswith((*FORMULA_SIGNS, QUOTE)) or _is_number(cell):
         return cell
     return QUOTE + cell
@@ -153,5 +153,5 @@ def _is_number(cell: str) -> bool:
 
 
 def as_meant(cell: str) -> str:
-    """A cell as it was before `inert`: our own files come in again as they were."""
+    """Undo `inert`, so that our own files are imported unchanged."""
     return cell[1:] if cell.startswith(QUOTE) and cell[1:].startswith((*FORMULA_SIGNS, QUOTE)) else cell

@@ -1,1 +1,1 @@
-"""Writes, one journey a module."""
+"""Changes to readings and imported files."""

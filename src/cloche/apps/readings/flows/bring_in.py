@@ -1,4 +1,4 @@
-"""Bringing in a file: look first, then take the good rows, never the same row twice."""
+"""Import of files: preview first, then add the valid rows, never the same row twice."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ TAKE_FILE = "readings.take_file"
 
 @dataclass(frozen=True)
 class Preview:
-    """What would happen: rows to add, rows already here (same or different value), rows that cannot be taken."""
+    """What an import would do: rows to add, rows already stored (same or different value), and refused rows."""
 
     fresh: list[tuple[Any, ...]]
     already_here: int
@@ -45,17 +45,17 @@ class Preview:
 
     @property
     def refused(self) -> list[maps.BadRow]:
-        """All rows that will stay out for a reason, in order of line."""
+        """Return all refused rows in order of line."""
         return sorted([*self.bad, *self.differing], key=lambda row: row.line)
 
 
 def is_typical_year(upload: UploadedFile) -> bool:
-    """Whether a file is a typical year in the EPW format, by its name."""
+    """Return whether a file is a typical meteorological year in EPW format, by its name."""
     return (upload.name or "").lower().endswith(".epw")
 
 
 def take_typical_year(garden: Garden, upload: UploadedFile) -> TypicalYear:
-    """Make an EPW file's months the garden's normals; raises UnreadableFile with a sentence."""
+    """Set the garden's monthly normals from an EPW file. Raises UnreadableFile."""
     _refuse_large(upload)
     try:
         year = typical_year(decode(upload.read()))
@@ -78,14 +78,14 @@ def _refuse_large(upload: UploadedFile) -> None:
 
 
 def text_of(upload: UploadedFile) -> str:
-    """A file's rows as text; raises UnreadableFile with a sentence."""
+    """Return a file's rows as text. Raises UnreadableFile."""
     _refuse_large(upload)
     data = upload.read()
     return sheet_text(data) if is_sheet(data) else decode(data)
 
 
 def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> IncomingFile:
-    """Keep an uploaded file until its columns are known; raises UnreadableFile with a sentence."""
+    """Store an uploaded file until its columns are explained. Raises UnreadableFile."""
     text = text_of(upload)
     if kind == "weather":
         text = station_text(text.replace("\r\n", "\n")) or text
@@ -106,8 +106,10 @@ def receive(garden: Garden, person: User, kind: str, upload: UploadedFile) -> In
 
 
 def by_itself(garden: Garden, upload: UploadedFile) -> IncomingFile:
-    """A file whose columns need no word of anybody: days of a station, or a heading that was explained before. Not stored;
-    raises UnreadableFile with a sentence."""
+    """Return an unsaved file whose columns are already understood: a weather station's days or a known heading.
+
+    Raises UnreadableFile.
+    """
     text = text_of(upload)
     days = station_text(text.replace("\r\n", "\n"))
     table = read_table(days or text)
@@ -127,8 +129,10 @@ def by_itself(garden: Garden, upload: UploadedFile) -> IncomingFile:
 
 
 def take_now(incoming: IncomingFile) -> Preview:
-    """Add the fresh rows of a file that is not stored, batch by batch; returns what it held. Raises ValidationError where the
-    garden is full."""
+    """Add new rows of an unsaved file in batches and return its preview.
+
+    Raises ValidationError if the garden is full.
+    """
     previewed = preview(incoming)
     _refuse_beyond(incoming, previewed)
     for start in range(0, len(previewed.fresh), BATCH):
@@ -150,7 +154,7 @@ def _signature(table: Table) -> str:
 
 
 def _remembered(garden: Garden, kind: str, table: Table) -> dict[str, Any] | None:
-    """What the columns meant last time; a place that is gone is asked for again."""
+    """Return what the columns meant last time, without places that no longer exist."""
     source = garden.file_sources.filter(kind=kind, signature=_signature(table)).first()
     if source is None:
         return None
@@ -172,18 +176,18 @@ def _first_guess(kind: str, table: Table, garden: Garden, units: Units) -> maps.
 
 
 def mapping_of(incoming: IncomingFile) -> maps.Mapping:
-    """The grower's word on the file so far."""
+    """Return the column mapping chosen so far."""
     return maps.Mapping(**incoming.mapping)
 
 
 def remember(incoming: IncomingFile, mapping: maps.Mapping) -> None:
-    """Keep the grower's word."""
+    """Store the column mapping."""
     incoming.mapping = asdict(mapping)
     incoming.save(update_fields=["mapping"])
 
 
 def preview(incoming: IncomingFile) -> Preview:
-    """Read every row under the mapping and compare with what is here; writes nothing."""
+    """Compare every row with stored data under the mapping; writes nothing."""
     parsed = maps.parse(incoming.kind, read_table(incoming.text), mapping_of(incoming), _setting(incoming.garden))
     known: dict[Any, tuple[float, ...]] = (
         _known_days(incoming.garden) if incoming.kind == "weather" else _known_readings(incoming.garden, parsed)
@@ -224,8 +228,9 @@ def _known_days(garden: Garden) -> dict[Any, tuple[float, ...]]:
 
 
 def take_rows(incoming: IncomingFile) -> int | None:
-    """Add the fresh rows; returns how many, or None where there are so many that it is done outside the request. Raises
-    ValidationError where the garden is full.
+    """Add new rows and return how many, or None where a background job takes over because there are too many.
+
+    Raises ValidationError if the garden is full.
 
     Rows added by someone meanwhile are skipped. What the columns mean is remembered for the next file of this heading.
     """
@@ -245,12 +250,12 @@ def take_rows(incoming: IncomingFile) -> int | None:
 
 
 def key_of_file(file_id: int) -> str:
-    """Under which a long file stands in the queue and among the failures."""
+    """Return the key of a long file in the job queue and the list of failures."""
     return f"file-{file_id}"
 
 
 def take_long(incoming: IncomingFile) -> None:
-    """Add the fresh rows batch by batch, each whole: a worker that is lost is followed by one that goes on where it ended."""
+    """Add new rows in complete batches, so that another worker can continue after an interruption."""
     fresh = preview(incoming).fresh
     incoming.total = max(incoming.total, incoming.done + len(fresh))
     for start in range(0, len(fresh), BATCH):
@@ -279,7 +284,7 @@ def _add(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
 
 
 def _note(incoming: IncomingFile, rows: list[tuple[Any, ...]]) -> None:
-    """Have worked out again what rests on them."""
+    """Schedule recalculation of the forecasts that depend on new rows."""
     if rows and incoming.kind == "weather":
         note_change_in(incoming.garden)
         return

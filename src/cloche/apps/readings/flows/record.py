@@ -1,4 +1,4 @@
-"""Write readings down: one at a time, or all of a round."""
+"""Recording readings, one at a time or all of a round's stop."""
 
 from __future__ import annotations
 
@@ -21,8 +21,11 @@ from cloche.apps.shared.words import lazy
 
 @dataclass(frozen=True)
 class Text:
-    """What may be written down beside a reading's number. label: as the form asks for it; meaning: as the archive describes it;
-    most: characters; later: whether archives of before it lack it."""
+    """A text field stored with a reading.
+
+    `label` is shown in the form, `meaning` describes it in the archive, `most` is its maximum length, and `later` marks a
+    field that older archives lack.
+    """
 
     label: str
     meaning: str
@@ -32,8 +35,10 @@ class Text:
 
 @dataclass(frozen=True)
 class Measured:
-    """What was read on the probe. A text that is listed here is asked for by the form, kept by the archive and given by the
-    CSV; the table needs its column."""
+    """Values of one reading.
+
+    A text field listed here appears in the form, the archive and the CSV export; only the table needs its column.
+    """
 
     taken_at: datetime
     depth_m: float
@@ -42,11 +47,11 @@ class Measured:
 
     @classmethod
     def of(cls, reading: Any) -> Measured:
-        """What a reading, or one as it was, says."""
+        """Return the values of a reading or of one of its earlier states."""
         return cls(**{each.name: getattr(reading, each.name) for each in fields(cls)})
 
     def write_to(self, reading: Reading) -> None:
-        """Put into a reading, not yet stored."""
+        """Copy the values to a reading without saving it."""
         for name, value in asdict(self).items():
             setattr(reading, name, value)
 
@@ -56,7 +61,7 @@ TEXTS: dict[str, Text] = {each.name: each.metadata["text"] for each in fields(Me
 
 
 class AlreadyThere(ValueError):
-    """A current reading of the same place, instant and depth exists."""
+    """Raised where a reading of the same place, time and depth exists."""
 
     def __init__(self, existing: Reading) -> None:
         super().__init__(_("There is already a reading at that time and depth."))
@@ -65,7 +70,7 @@ class AlreadyThere(ValueError):
 
 @transaction.atomic
 def record_reading(place: Place, measured: Measured, person: User | None) -> Reading:
-    """Store one reading; raises AlreadyThere and stores nothing if there is one at that instant and depth."""
+    """Store a reading. Raises AlreadyThere and stores nothing if one exists at that time and depth."""
     _refuse_second(place, measured)
     reading = Reading.objects.create(place=place, entered_by=person, **asdict(measured))
     note_change_at(place)
@@ -74,7 +79,7 @@ def record_reading(place: Place, measured: Measured, person: User | None) -> Rea
 
 @transaction.atomic
 def correct_reading(reading: Reading, measured: Measured) -> Reading:
-    """Change a reading, keeping what it was; raises AlreadyThere."""
+    """Correct a reading; its history keeps the earlier values. Raises AlreadyThere."""
     _refuse_second(reading.place, measured, besides=reading)
     measured.write_to(reading)
     reading.save()
@@ -92,7 +97,7 @@ def remove_reading(reading: Reading) -> None:
 
 @transaction.atomic
 def take_back(reading: Reading) -> Reading:
-    """Undo the last change of a reading: its state before that change stands again. Raises AlreadyThere."""
+    """Undo the last change of a reading. Raises AlreadyThere."""
     last = reading.history.order_by("-history_id").first()
     before = before_it(last) if last else None
     if before is None:
@@ -116,7 +121,10 @@ def _refuse_second(place: Place, measured: Measured, besides: Reading | None = N
 
 @dataclass(frozen=True)
 class Seen:
-    """What one comes away with. soil: pairs of depth [m] and temperature [°C]; works: keys of cloche_engine.soil.bed.Work."""
+    """Observations of one stop.
+
+    `soil` holds pairs of depth [m] and temperature [°C]; `works` keys of cloche_engine.soil.bed.Work.
+    """
 
     key: UUID
     at: datetime
@@ -133,11 +141,13 @@ class Seen:
 
 
 class KeyTaken(ValueError):
-    """That key belongs to a visit elsewhere."""
+    """Raised where the device's key already belongs to a visit elsewhere."""
 
 
 def record_visit(place: Place, seen: Seen, person: User | None, replace: bool = False) -> tuple[Visit, bool]:
-    """Keep a stop whole or not at all; one that is here already is returned as it is, with False.
+    """Store a stop completely or not at all.
+
+    Returns the visit and True, or an existing visit with the same key and False.
 
     replace: correct a reading that somebody else wrote down for the same place, minute and depth. Without it AlreadyThere is
     raised then, unless the two agree or both are this person's. Raises KeyTaken.
@@ -205,7 +215,7 @@ def _keep_reading(visit: Visit, measured: Measured, person: User | None, replace
 
 @transaction.atomic
 def take_visit_back(visit: Visit) -> None:
-    """Undo a stop: its readings, its operations and itself are off; history keeps them."""
+    """Undo a stop with its readings and operations; their history stays."""
     if visit.removed_at is not None:
         return
     for reading in visit.readings.filter(removed_at__isnull=True):

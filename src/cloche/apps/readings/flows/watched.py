@@ -31,7 +31,7 @@ DONE, REFUSED = "done", "refused"
 
 
 def folder_round() -> int:
-    """Queue every file that lies ready. Returns how many; raises OSError where the folder cannot be read."""
+    """Queue every file that is ready in the watched folder; return how many. Raises OSError for an unreadable folder."""
     if not settings.CLOCHE_INBOX:
         return 0
     due = {}
@@ -47,7 +47,7 @@ def _is_garden(number: str) -> bool:
 
 
 def _ready(folder: Path) -> list[Path]:
-    """Plain files that nobody writes to any more, hidden ones, links and names that cannot be written down left alone."""
+    """Return regular files nobody is writing to, without hidden files, links and unprintable names."""
     latest = time.time() - QUIET_S
     there = (
         path for path in sorted(folder.iterdir()) if path.name[0] != "." and path.name.isprintable() and not path.is_symlink()
@@ -57,7 +57,7 @@ def _ready(folder: Path) -> list[Path]:
 
 @dataclass(frozen=True)
 class Brought:
-    """How a file went; see models.WatchedFile."""
+    """Outcome of an imported file; see models.WatchedFile."""
 
     kind: str = ""
     taken: bool = True
@@ -67,8 +67,10 @@ class Brought:
 
 
 def take_file(garden_id: int, name: str) -> WatchedFile | None:
-    """Bring in one file and put it away; None where it or its garden is gone. What was taken and could not be put away is taken
-    again, which adds nothing."""
+    """Import one file and move it away; None if the file or its garden is gone.
+
+    A file that could not be moved is read again, which adds nothing.
+    """
     garden = Garden.objects.filter(pk=garden_id).first()
     path = Path(settings.CLOCHE_INBOX) / str(garden_id) / name
     if garden is None or not path.is_file():

@@ -1,4 +1,4 @@
-"""The reading desk of a place: the form and the newest readings, wherever a page wants it."""
+"""Template tags for the reading form and list of a place."""
 
 from __future__ import annotations
 
@@ -17,12 +17,12 @@ register = template.Library()
 
 @register.inclusion_tag("readings/_desk.html", takes_context=True)
 def reading_desk(context: Context, place: Place) -> dict[str, Any]:
-    """Form and list for one place."""
+    """Render the form and the newest readings of a place."""
     request = context["request"]
     return pages.context_for(place, request.user) | {"csrf_token": context.get("csrf_token")}
 
 
 @register.inclusion_tag("readings/_seen.html", takes_context=True)
 def seen_on_rounds(context: Any, place: Place) -> dict[str, Any]:
-    """What was seen besides the soil's temperature."""
+    """Render what rounds observed at a place besides soil temperature."""
     return {"lines": seen_at(place, units_of(context["request"].user)), "place": place}

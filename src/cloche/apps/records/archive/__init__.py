@@ -1,1 +1,1 @@
-"""A garden as one file to take away and to bring back: CSV tables with a description of every column (Data Package)."""
+"""Archive of a garden: CSV tables with a description of every column in the Data Package format."""

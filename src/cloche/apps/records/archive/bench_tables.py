@@ -1,4 +1,4 @@
-"""Tables of the bench: rooms and their air, heat, lamps, and what happened to sowings."""
+"""Archive tables of the bench: rooms, air, heat, lamps and the steps of sowings."""
 
 from __future__ import annotations
 

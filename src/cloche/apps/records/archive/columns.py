@@ -1,4 +1,4 @@
-"""Columns of the archive: their names, types and units, how a value is written and how it is read again."""
+"""Columns of the archive: name, type and unit, and how values are written and read."""
 
 from __future__ import annotations
 
@@ -17,12 +17,14 @@ TEXTS = ("string",)
 
 
 class Unreadable(ValueError):
-    """A cell that cannot be read; the message says what it should have been."""
+    """Raised for a cell that cannot be read; the message tells what was expected."""
 
 
 @dataclass(frozen=True)
 class Column:
-    """name as in the heading and, unless source says otherwise, in the model. type: as the Table Schema names it.
+    """One column of the archive.
+
+    `name` is its heading and, unless `source` says otherwise, the model's field; `type` is a Table Schema type.
 
     unit: of a number, in words of SI. within: least and greatest. optional: may be empty. one_of: what may
     stand there, or who knows it. check: raises ValueError with a sentence.
@@ -41,14 +43,14 @@ class Column:
     later: bool = False
 
     def write(self, value: Any) -> str:
-        """As text that reads back as the same value."""
+        """Format a value so that `read` returns the same value."""
         if value is None:
             return ""
         text = WRITE[self.type](value)
         return inert(text) if self.type in TEXTS else text
 
     def read(self, text: str) -> Any:
-        """The value of a cell; raises Unreadable."""
+        """Parse a cell. Raises Unreadable."""
         if text == "" and self.optional:
             return None
         try:
@@ -76,7 +78,7 @@ class Column:
             raise Unreadable(str(wrong).rstrip(".")) from wrong
 
     def described(self) -> dict[str, Any]:
-        """The column in the words of the Table Schema."""
+        """Return the column's Table Schema descriptor."""
         limits: dict[str, Any] = {} if self.optional else {"required": True} if self.type != "string" else {}
         if self.within:
             limits |= {"minimum": self.within[0], "maximum": self.within[1]}
@@ -124,7 +126,7 @@ def _array(text: str) -> Any:
 
 
 def _plain(value: Any) -> bool:
-    """A short text, a number or none, or a pair of numbers."""
+    """Return whether a value is a short string, a number, None or a pair of numbers."""
     if value is None or (isinstance(value, int | float) and not isinstance(value, bool)):
         return True
     if isinstance(value, list):

@@ -1,4 +1,4 @@
-"""Tables of covers and trials in a garden’s record."""
+"""Archive tables of covers and trials."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Tables of what stands in the beds, and what came of it."""
+"""Archive tables of plantings and their events."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ SPOT_M = (0.0, 60.0)
 
 
 def _crop_or_none() -> tuple[str, ...]:
-    """Ground may be left for later."""
+    """Return the crop keys together with the empty key of reserved ground."""
     return ("", *crop_keys())
 
 

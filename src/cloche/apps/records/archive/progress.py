@@ -1,4 +1,4 @@
-"""How far the reading of an archive is."""
+"""Progress of reading an archive."""
 
 from __future__ import annotations
 
@@ -15,22 +15,25 @@ TELL = sql.SQL("UPDATE {} SET done = %s, total = %s WHERE id = %s").format(sql.I
 
 
 class Progress:
-    """Nobody asks: rows are counted and nothing is told."""
+    """Progress that counts rows and reports to nobody."""
 
     def __init__(self) -> None:
         self.done = self.total = 0
 
     def begin(self, total: int) -> None:
-        """So many rows in all."""
+        """Set the total number of rows."""
         self.total = total
 
     def step(self) -> None:
-        """One more."""
+        """Count one more row."""
         self.done += 1
 
 
 class Reported(Progress):
-    """Shown to whoever waits, through a connection of its own: the reading itself is one transaction, seen only when done."""
+    """Progress shown to the person waiting.
+
+    Written through a connection of its own, because the reading is one transaction and invisible until it ends.
+    """
 
     def __init__(self, archive: IncomingArchive) -> None:
         super().__init__()
@@ -52,5 +55,5 @@ class Reported(Progress):
             self.aside.close()  # what is told meanwhile is a comfort, no more
 
     def close(self) -> None:
-        """Give the connection back."""
+        """Close the connection."""
         self.aside.close()

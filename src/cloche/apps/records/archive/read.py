@@ -1,4 +1,4 @@
-"""Reading an archive into a new garden: whole, or not at all with the file, the line and the reason."""
+"""Reading an archive into a new garden, completely or not at all with file, line and reason."""
 
 from __future__ import annotations
 
@@ -39,12 +39,14 @@ Numbers = dict[str, dict[int, int]]
 
 
 class NotTaken(ValueError):
-    """The archive cannot be taken; the message says where and why. Nothing was kept of it."""
+    """Raised for an archive that cannot be read; the message tells where and why. Nothing is stored."""
 
 
 def read_archive(file: IO[bytes], owner: User, progress: Progress | None = None) -> Garden:
-    """A new garden of its owner from an archive. It is unpacked in a process of its own (cloche.apart.unpack). Raises
-    NotTaken."""
+    """Read an archive into a new garden of its owner.
+
+    A separate process unpacks it (cloche.apart.unpack). Raises NotTaken.
+    """
     with tempfile.TemporaryDirectory(prefix="cloche-archive-") as folder:
         source = Path(folder) / "archive.zip"
         with source.open("wb") as out:
@@ -131,7 +133,7 @@ def _crops_in(text: str) -> list[str]:
 
 
 def _refuse_contradiction(row: Any, where: str) -> None:
-    """What its form would refuse, too."""
+    """Refuse values that the form would refuse as contradictory."""
     try:
         row.clean()
     except ValidationError as why:
@@ -139,7 +141,7 @@ def _refuse_contradiction(row: Any, where: str) -> None:
 
 
 def _refuse_two_at_once(garden: Garden) -> None:
-    """No bed has more covers at once than its form takes, and no cover lies on two beds."""
+    """Refuse overlapping periods of covers on one bed, or of one cover on two beds, as the forms do."""
     periods = list(CoverPeriod.objects.filter(place__garden=garden).select_related("place", "item"))
     for period in periods:
         others = [other for other in periods if other.pk > period.pk]
@@ -191,7 +193,7 @@ def _known(numbers: Numbers, name: str, wanted: int, table: Table) -> int:
 
 
 def _added(table: Table, garden: Garden, index: int, folder: Path, number: int) -> dict[str, Any]:
-    """What the file does not say of a row."""
+    """Return the values of a row that the file does not contain."""
     fields = {f.name for f in table.model._meta.get_fields()}
     added: dict[str, Any] = {"garden": garden} if "garden" in fields else {}
     if table.name == "places":
@@ -222,7 +224,7 @@ def _rows(folder: Path, name: str, columns: Iterable[Column], progress: Progress
 
 
 def _columns_there(name: str, columns: list[Column], heading: list[str]) -> list[Column]:
-    """Those that an archive has: all, but for what it is too old to know."""
+    """Return the columns an archive has: all except those newer than its version."""
     there = [column for column in columns if column.name in heading or not column.later]
     if [column.name for column in there] != heading:
         raise NotTaken(f"{name}.csv: its heading is not {', '.join(column.name for column in there)}.")
@@ -230,8 +232,10 @@ def _columns_there(name: str, columns: list[Column], heading: list[str]) -> list
 
 
 def _lines(text: IO[str], name: str) -> Iterator[tuple[int, list[str]]]:
-    """Number and cells of each line. No cell of ours holds a line's end, so each line stands for itself, and a long one is
-    none of ours."""
+    """Yield the number and cells of each line.
+
+    Our cells contain no line breaks, so every line stands for itself; an overlong one is refused.
+    """
     for number in count(1):
         try:
             line = text.readline(MOST_LINE)

@@ -1,4 +1,4 @@
-"""What a table of the archive is, and how it finds the garden's rows."""
+"""Tables of the archive and how each selects a garden's rows."""
 
 from __future__ import annotations
 
@@ -39,9 +39,12 @@ from cloche.bridge.services import crops
 
 @dataclass(frozen=True)
 class Table:
-    """name: of its file. number: the column that counts its rows, for others to refer to. refers: column → table; each is the
-    model's foreign key of that name. order: by what its rows are sorted, whatever numbers the database gives them. only: which
-    of the garden's rows stand. later: came after 0.1.0; an archive without it has no such rows."""
+    """One table of the archive.
+
+    `name` is its file name, `number` the column that numbers its rows for references, `refers` maps columns to tables
+    through the foreign key of that name, `order` sorts its rows independently of primary keys, `only` filters the garden's
+    rows, and `later` marks a table added after 0.1.0 that older archives lack.
+    """
 
     name: str
     description: str
@@ -54,11 +57,11 @@ class Table:
     later: bool = False
 
     def rows(self, garden: Garden) -> QuerySet[Any]:
-        """The garden's rows that stand, in the archive's order."""
+        """Return the garden's rows in archive order."""
         return self.current(garden).order_by(*self.order)
 
     def current(self, garden: Garden) -> QuerySet[Any]:
-        """The garden's rows that were not removed."""
+        """Return the garden's rows that have not been removed."""
         objects = self.model._default_manager
         names = {f.name for f in self.model._meta.get_fields()}
         way = INSIDE[self.model]
@@ -112,16 +115,16 @@ INSIDE: dict[type[Model], str] = {
 
 
 def crop_keys() -> tuple[str, ...]:
-    """Of the catalogue."""
+    """Return keys of the catalogue's crops."""
     # Asked late: the catalogue's curves are heavy, and only a file on its way in needs them.
     return tuple(crop.key for crop in crops.crops())
 
 
 def texts(choices: Any) -> tuple[str, ...]:
-    """Keys of a field's choices."""
+    """Return keys of a field's choices."""
     return tuple(str(value) for value, _ in choices)
 
 
 def place_column(optional: bool = False) -> Column:
-    """A row's place."""
+    """Return the column that refers to a row's place."""
     return Column("place", "integer", "Number of the place in places.csv.", optional=optional)

@@ -35,7 +35,7 @@ from cloche_engine.soil.bed import Work
 
 
 def hardiness_zone(zone: str) -> None:
-    """None, or one that there is; raises OutOfRange."""
+    """Check that a hardiness zone is None or valid. Raises OutOfRange."""
     if zone:
         zone_words(zone, Units())
 

@@ -1,4 +1,4 @@
-"""Writing a garden's archive: the same garden gives the same bytes, but for the time of writing."""
+"""Writing an archive: the same garden gives the same bytes apart from the time."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ Numbers = dict[str, dict[int, int]]
 
 
 def write_archive(garden: Garden, now: datetime) -> IO[bytes]:
-    """A zip of CSV tables with datapackage.json, in a temporary file at its start."""
+    """Return a zip file of CSV tables with datapackage.json, as a temporary file positioned at its start."""
     out: IO[bytes] = tempfile.SpooledTemporaryFile(max_size=IN_MEMORY_BYTES)  # noqa: SIM115 - handed on
     numbers: Numbers = {}
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
@@ -42,7 +42,7 @@ def write_archive(garden: Garden, now: datetime) -> IO[bytes]:
 
 
 def described(garden: Garden, now: datetime) -> dict[str, Any]:
-    """The Data Package's description of every table, column and unit."""
+    """Return the Data Package descriptor of every table, column and unit."""
     plain: list[tuple[str, str, tuple[Column, ...], dict[str, str]]] = [
         ("garden", "The site.", GARDEN, {}),
         ("normals", "Monthly normals of the air, if typed in.", NORMALS, {}),
@@ -81,20 +81,20 @@ def _resource(name: str, description: str, columns: Iterable[Column], refers: di
 
 
 def garden_row(garden: Garden) -> list[str]:
-    """The site as one row."""
+    """Return the garden's site as one row."""
     return [
         column.write(" ".join(garden.crops) if column.name == "crops" else getattr(garden, column.name)) for column in GARDEN
     ]
 
 
 def normals_rows(garden: Garden) -> Iterator[list[str]]:
-    """Twelve months, or none."""
+    """Yield the twelve monthly normals, if any."""
     for month, pair in enumerate(zip(garden.normal_lows_c or [], garden.normal_highs_c or [], strict=True), 1):
         yield [column.write(value) for column, value in zip(NORMALS, (month, *pair), strict=True)]
 
 
 def _rows(table: Table, garden: Garden, numbers: Numbers, packed: zipfile.ZipFile) -> Iterator[list[str]]:
-    """A table's rows; its own numbers are handed out on the way."""
+    """Yield a table's rows, assigning row numbers as it goes."""
     own = numbers.setdefault(table.name, {})
     # Pictures wait: a zip takes one entry at a time.
     for count, row in enumerate(table.rows(garden).defer(*_heavy(table)).iterator(chunk_size=2000), 1):
@@ -132,7 +132,7 @@ def _entry(packed: zipfile.ZipFile, name: str, data: bytes) -> None:
 
 
 def _photos(packed: zipfile.ZipFile, visits: dict[int, int]) -> None:
-    """One at a time: a season's pictures need not fit into memory."""
+    """Add the photos one at a time, so that a season's pictures need not fit into memory."""
     with_one = set(Visit.objects.filter(pk__in=visits, photo__isnull=False).values_list("pk", flat=True))
     for pk in sorted(with_one, key=lambda pk: visits[pk]):
         photo = Visit.objects.values_list("photo", flat=True).get(pk=pk)
@@ -140,7 +140,7 @@ def _photos(packed: zipfile.ZipFile, visits: dict[int, int]) -> None:
 
 
 def photo_name(visit: int) -> str:
-    """Where a visit's picture lies."""
+    """Return the file name of a visit's photo."""
     return f"photos/{visit}.jpg"
 
 
@@ -153,7 +153,7 @@ COPY (
 
 
 def _logged(packed: zipfile.ZipFile, probes: dict[int, int]) -> None:
-    """Millions of values at the database's own speed."""
+    """Copy logger values at the database's own speed."""
     in_order = sorted(probes, key=lambda pk: probes[pk])
     sql = COPY.format(ids=f"ARRAY[{','.join(str(int(pk)) for pk in in_order)}]")
     with packed.open(_info("logged.csv"), "w", force_zip64=True) as entry:

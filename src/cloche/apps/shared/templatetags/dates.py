@@ -1,4 +1,4 @@
-"""Days as the reader writes them."""
+"""Template filters for dates in the reader's language."""
 
 from django import template
 

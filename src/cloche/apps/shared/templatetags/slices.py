@@ -27,8 +27,11 @@ def drawn(
     inside: str = "",
     height: int = ALL_OF_IT,
 ) -> SafeString:
-    """{% slice cut key number air %}. key: unique on the page; number: the soil's, at the probe; air: with low and high under
-    its cover; inside: or the air's warmth there now; height: how much is shown."""
+    """Draw a cross-section of ground: {% slice cut key number air %}.
+
+    `key` is unique on the page, `number` the soil temperature at the probe, `air` the low and high under the cover, `inside`
+    the current air temperature there, and `height` how much is shown.
+    """
     return _drawn(cut, key, number, air, inside, height)
 
 
@@ -40,6 +43,8 @@ def _drawn(cut: Slice | None, key: Hashable, number: str, air: Hashable, inside:
 
 @register.filter
 def gradient(stops: Iterable[Stop]) -> SafeString:
-    """{{ ribbon.stops|gradient }}: all of them in one go. A page of sixty ribbons has thousands, and took longer over them than
-    over all else."""
+    """Render all stops of a ribbon in one call: {{ ribbon.stops|gradient }}.
+
+    A page of sixty ribbons has thousands of stops, which took longer than all the rest in a template loop.
+    """
     return mark_safe("".join(f'<stop offset="{offset}" stop-color="{colour}"/>' for offset, colour in stops))  # noqa: S308

@@ -1,4 +1,4 @@
-"""Words that open where they are used."""
+"""Template tags for explained terms."""
 
 from __future__ import annotations
 
@@ -13,5 +13,5 @@ register = template.Library()
 
 @register.inclusion_tag("elements/terms.html")
 def terms(*keys: str) -> dict[str, Any]:
-    """{% terms "window" "half" %}: a line of words, each of which opens its meaning. Once a page."""
+    """Render a line of terms that open their definitions: {% terms "window" "half" %}. Use once a page."""
     return {"terms": explained(*keys)}

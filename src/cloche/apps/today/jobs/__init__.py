@@ -1,1 +1,1 @@
-"""What is worth doing today, from everything that is known: one module a kind of work."""
+"""Jobs of the day, one module for each kind of work."""

@@ -1,4 +1,4 @@
-"""Opening and shutting, nights, water, gales; covers on and off."""
+"""Jobs with covers: opening and closing, cold nights, watering, gales, putting on and taking off."""
 
 from __future__ import annotations
 
@@ -20,8 +20,10 @@ RULE = Garden.UncoverRule
 
 
 def of_place(watched: Watched, free: list[str], hour: float) -> Iterator[Job]:
-    """Everything that one place's coming day asks for. free: names of the garden's covers that stand nowhere; hour: of the day
-    by the sun's clock."""
+    """Yield the jobs of a place for the coming day.
+
+    `free` names unused covers of the garden; `hour` is solar time.
+    """
     yield from _opening(watched)
     if watched.tonight is not None:
         yield _job(watched, JobKind.NIGHT, EVENING_H, CoverFacts(watched, hour=hour), urgent=True)
@@ -33,7 +35,7 @@ def of_place(watched: Watched, free: list[str], hour: float) -> Iterator[Job]:
 
 
 def of_houses(watched_places: list[Watched]) -> Iterator[Job]:
-    """The doors of each house once, by the place in it that bears least heat."""
+    """Yield one job for the doors of each house, set by the place inside that tolerates least heat."""
     for house in dict.fromkeys(watched.place.within for watched in watched_places if watched.data.doors):
         strictest = min(
             (watched for watched in watched_places if watched.place.within == house),
@@ -53,7 +55,7 @@ def _opening(watched: Watched) -> Iterator[Job]:
 
 
 def _opened(watched: Watched, kind: JobKind, plans: list[Plan]) -> Iterator[Job]:
-    """Of today; once it is hardly worth opening any more, of tomorrow. Nothing where nothing grows that could get too hot."""
+    """Yield opening jobs of today or, late in the day, of tomorrow; none where nothing could overheat."""
     if not watched.data.growing:
         return
     number = 1 if watched.is_past(0, plans[0]) else 0
@@ -65,7 +67,7 @@ def _opened(watched: Watched, kind: JobKind, plans: list[Plan]) -> Iterator[Job]
 
 
 def _weather(watched: Watched) -> Iterator[Job]:
-    """Gales, snow and rain of today and tomorrow."""
+    """Yield jobs before gales, snow and rain of today and tomorrow."""
     for warning in watched.data.warnings:
         number, place = (warning.day - watched.today).days, watched.place
         if number <= 1:
@@ -96,7 +98,10 @@ def _on_again(watched: Watched, free: list[str]) -> Iterator[Job]:
 
 
 def dated(periods: Iterable[CoverPeriod], today: date) -> Iterator[Job]:
-    """Covers that were said to go on or come off today; periods from periods_from."""
+    """Yield jobs for covers planned to go on or come off today.
+
+    `periods` come from periods_from.
+    """
     for period in periods:
         if today not in (period.first, period.last):
             continue
@@ -109,5 +114,8 @@ def dated(periods: Iterable[CoverPeriod], today: date) -> Iterator[Job]:
 
 
 def free_covers(garden: Garden, today: date, periods: Iterable[CoverPeriod]) -> list[str]:
-    """Names of one's own that stand nowhere; periods from periods_from."""
+    """Return names of the garden's unused covers.
+
+    `periods` come from periods_from.
+    """
     return [owned.cover.name for owned in owned_in(garden, today, periods) if owned.free_on(today)]

@@ -1,4 +1,4 @@
-"""Jobs of what grows: sow, count, plant, raise, protect."""
+"""Jobs with plants: sow, count, plant, raise and protect."""
 
 from __future__ import annotations
 
@@ -55,7 +55,7 @@ def _job(kind: JobKind, subject: object, place: Place, facts: Facts, crop_key: s
 
 
 def intended(meant_in: list[Intention], today: date) -> Iterator[Job]:
-    """What was meant for today or before, and what the ground says of it now."""
+    """Yield sowings planned for today or earlier with the current state of the ground."""
     meant = [intention for intention in meant_in if intention.sow_on <= today]
     if not meant:
         return
@@ -82,7 +82,7 @@ def _sow_facts(intention: Intention, outlook: CropOutlook | None, today: date) -
 
 
 def warming(garden: Garden, meant_in: list[Intention], grounds: Grounds, free: list[str], today: date) -> Iterator[Job]:
-    """Covers to put on ahead of a sowing that is meant, where the bare bed will be too cold for it and a cover is free."""
+    """Yield free covers to put on ahead of a planned sowing where the bare bed will be too cold."""
     by_place = {place.pk: ground for place, ground in grounds}
     for intention in meant_in:
         ground, days = by_place.get(intention.place_id), (intention.sow_on - today).days
@@ -104,7 +104,7 @@ def _is_covered(intention: Intention, ground: Ground) -> bool:
 
 
 def awaited(made: list[Sowing], today: date) -> Iterator[Job]:
-    """Sowings that should show by now."""
+    """Yield sowings that should have emerged by now."""
     for sowing in made:
         progress = progress_of(sowing, today)
         if progress.state is State.OVERDUE and progress.overdue_on is not None:
@@ -114,7 +114,7 @@ def awaited(made: list[Sowing], today: date) -> Iterator[Job]:
 
 
 def closing(windows: dict[str, list[forecasts.Sown]], made: list[Sowing], today: date) -> Iterator[Job]:
-    """Windows whose last sensible day is within the week, of crops not sown lately."""
+    """Yield windows that close within the week, for crops not sown lately."""
     lately = {row.crop_key for row in made if row.sown_on > today - timedelta(days=SOWN_AGO_D)}
     for key, rows in windows.items():
         rows_closing = _last_chance([row for row in rows if row.place.kind not in BENCHES])
@@ -127,8 +127,10 @@ def closing(windows: dict[str, list[forecasts.Sown]], made: list[Sowing], today:
 
 
 def _last_chance(rows: list[forecasts.Sown]) -> tuple[date, Place, tuple[date, Place] | None] | None:
-    """Of a crop, the last day of the windows that are open and where, and the first that opens later anywhere; None
-    where one is open with no end in sight, or none is open."""
+    """Return the last day and place of a crop's open windows, with the next window to open if any.
+
+    None where none is open or one has no end in sight.
+    """
     now = [row for row in rows if row.windows and row.sow_now]
     if not now or any(row.windows[0].open_ended for row in now):
         return None
@@ -140,21 +142,21 @@ def _last_chance(rows: list[forecasts.Sown]) -> tuple[date, Place, tuple[date, P
 
 
 def after_frost(frosted: Sequence[Frosted]) -> Iterator[Job]:
-    """To look over what a night has hurt, once for the garden."""
+    """Yield one job for the garden to check plants after damaging frost."""
     hurt = tuple(sowing for sowing in frosted if sowing.what.harm is not Harm.UNHURT)
     if hurt:
         yield _job(JobKind.AFTER_FROST, hurt[0].place.garden_id, hurt[0].place, FrostedFacts(hurt))
 
 
 def trials(garden: Garden, today: date) -> Iterator[Job]:
-    """Running trials without a pair today."""
+    """Yield running trials without a pair of readings today."""
     for trial in trials_in(garden):
         if trial.ended_on is None and not pairs_of(trial, since=today):
             yield _job(JobKind.TRIAL, trial.pk, trial.covered, TrialFacts(trial.pk, trial.bare.name), at_h=MORNING_H)
 
 
 def hotbed(ground: Ground, today: date) -> Iterator[Job]:
-    """A hotbed about to fade."""
+    """Yield a hotbed that is about to cool."""
     times = hotbeds.times_of(ground.data, ground.forecast.day, filled_on(ground.place))
     if times.fades is not None and 0 <= (times.fades - today).days <= TOP_UP_D:
         yield _job(JobKind.TOP_UP, ground.place.pk, ground.place, HotbedFacts(times.fades))
@@ -164,7 +166,7 @@ MOST = 12
 
 
 def planned(garden: Garden, today: date) -> Iterator[Job]:
-    """Plantings whose day has come, the longest meant first."""
+    """Yield plantings due today or earlier, oldest first."""
     rows = plantings_in(garden).filter(planted_on=None, planned_on__lte=today, ended_on=None).exclude(crop_key="")
     meant = sorted(rows, key=lambda planting: (planting.planned_on or today, planting.pk))[:MOST]
     if not meant:
@@ -187,7 +189,7 @@ WRITES = {Due.HEAT_OFF: Step.Kind.HEAT_OFF, Due.HARDEN: Step.Kind.HARDENING}
 
 
 def raised(lives: list[Life], today: date) -> Iterator[Job]:
-    """What is due on the bench today or was before."""
+    """Yield steps of raised plants that are due."""
     for life in lives:
         for what, on in life.due:
             if on <= today:
@@ -198,7 +200,7 @@ def raised(lives: list[Life], today: date) -> Iterator[Job]:
 
 
 def put_out(lives: list[Life], grounds: Grounds, today: date) -> Iterator[Job]:
-    """What was brought in from the cold and may go back to where it stood: the coming night asks for nothing there."""
+    """Yield plants brought in for the cold that can go back out, since the coming night is safe."""
     known = {place.pk: ground for place, ground in grounds}
     for life in lives:
         moves = [step for step in life.sowing.steps.all() if step.left_id is not None]
@@ -213,7 +215,7 @@ def put_out(lives: list[Life], grounds: Grounds, today: date) -> Iterator[Job]:
 
 
 def alarm(ground: Ground) -> Iterator[Job]:
-    """A heater that does not do what it should: before anything else."""
+    """Yield a heater that does not work as it should."""
     heat_alarm, place = ground.data.alarm, ground.place
     if heat_alarm is not None:
         where = (f"{place.pk}-{heat_alarm.fault}", place.garden_id, place.name, place.pk)

@@ -1,4 +1,4 @@
-"""A job of the day: facts. `today.texts` says what is to be done and why."""
+"""Facts of a job; `today.texts` says what to do and why."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ UNCOVER = "uncover"
 
 
 class JobKind(StrEnum):
-    """What is asked for."""
+    """Kinds of job."""
 
     OPEN = "open"
     DOORS = "doors"
@@ -47,7 +47,7 @@ class JobKind(StrEnum):
 
 @dataclass(frozen=True)
 class CoverFacts:
-    """About a place's coming days: which of them; hour: of today, by the sun's clock; free: covers that stand nowhere."""
+    """Facts about a place's coming days: which of them, `hour` of today in solar time, and `free` unused covers."""
 
     watched: Watched
     number: int = 0
@@ -58,7 +58,7 @@ class CoverFacts:
 
 @dataclass(frozen=True)
 class PeriodFacts:
-    """About a cover that was said to go on or come off: which period of it, and its name."""
+    """Facts about a planned cover: the number of its period and its name."""
 
     period_id: int
     cover: str
@@ -66,8 +66,11 @@ class PeriodFacts:
 
 @dataclass(frozen=True)
 class SowFacts:
-    """About a sowing that was meant. half_d, share: if sown today, None where that is not worked out; opens: when its window
-    does; limit: what stands in the way till then; chance: of success, sown today."""
+    """Facts about a planned sowing.
+
+    `half_d` and `share` for sowing today (None if not calculated), when its window `opens`, the `limit` until then, and the
+    `chance` of success today.
+    """
 
     sow_on: date
     half_d: float | None = None
@@ -80,7 +83,7 @@ class SowFacts:
 
 @dataclass(frozen=True)
 class WarmFacts:
-    """About a bed that will be too cold, bare, for a sowing that is meant [°C]."""
+    """Facts about a bare bed too cold for a planned sowing [°C]."""
 
     sow_on: date
     bare_c: float
@@ -91,14 +94,14 @@ class WarmFacts:
 
 @dataclass(frozen=True)
 class UpFacts:
-    """About a sowing that should show: since when."""
+    """Facts about a sowing that should have emerged."""
 
     since: date
 
 
 @dataclass(frozen=True)
 class LastDayFacts:
-    """About a crop's last sensible day anywhere; again: the next window's first day and the place's name."""
+    """Facts about the last day to sow a crop anywhere, with first day and place of its next window."""
 
     day: date
     again: tuple[date, str] | None
@@ -106,14 +109,14 @@ class LastDayFacts:
 
 @dataclass(frozen=True)
 class FrostedFacts:
-    """What a night has hurt, the worst first."""
+    """Facts about frost damage, worst first."""
 
     hurt: tuple[Frosted, ...]
 
 
 @dataclass(frozen=True)
 class TrialFacts:
-    """About a running trial: its number, and the bare place's name."""
+    """Facts about a running trial: its number and the bare place's name."""
 
     trial_id: int
     bare: str
@@ -121,15 +124,14 @@ class TrialFacts:
 
 @dataclass(frozen=True)
 class HotbedFacts:
-    """About a hotbed that fades on a day."""
+    """Facts about when a hotbed cools."""
 
     fades: date
 
 
 @dataclass(frozen=True)
 class RaisedFacts:
-    """About a raised sowing: what is due and since when; step: what a tick writes into its life, empty: only that it was
-    done."""
+    """Facts about a raised sowing: what is due since when; `step` is recorded when it is ticked, empty for a mere tick."""
 
     life: Life
     due: Due
@@ -139,15 +141,16 @@ class RaisedFacts:
 
 @dataclass(frozen=True)
 class AlarmFacts:
-    """About a heater that does not do what it should."""
+    """Facts about a faulty heater."""
 
     alarm: HeatAlarm
 
 
 @dataclass(frozen=True)
 class PlantFacts:
-    """About a planting of the plan whose day has come: its number, its day, how many of what, whether it is sown, and the
-    chance that it fails if done today, None where that is not worked out."""
+    """Facts about a planting due: its number, date, quantity and crop, whether it is sown, and the chance of failure today
+    (None if not calculated).
+    """
 
     planting_id: int
     planned_on: date
@@ -174,8 +177,11 @@ Facts = (
 
 @dataclass(frozen=True)
 class Job:
-    """subject: what of its kind it is about; at_h: its hour, which orders the day; at: where a clock time is told; works: what
-    a tick writes into the record, None: only that it was done; amount: how much of it. urgent: harm comes of leaving it."""
+    """One job of the day.
+
+    `subject` identifies what it is about; `at_h` orders it within the day; `at` is its clock time if any; `works` is
+    recorded when ticked, with `amount`, or None for a mere tick; `urgent` means that delay does harm.
+    """
 
     kind: JobKind
     subject: str
@@ -192,20 +198,20 @@ class Job:
 
     @property
     def key(self) -> str:
-        """Which job of which thing, without its day."""
+        """Return the key of the job without its day."""
         return f"{self.kind}:{self.subject}"
 
     @property
     def is_guessed(self) -> bool:
-        """Whether it rests on no reading at all: then it is no order, but something to look at. A gale needs no thermometer."""
+        """Return whether the job rests on no reading at all and should only prompt a look; a gale needs no thermometer."""
         asks = self.kind is not JobKind.WEATHER and isinstance(self.facts, CoverFacts)
         return asks and self.facts.watched.guessed  # type: ignore[union-attr]
 
     @property
     def is_tomorrow(self) -> bool:
-        """Whether it is of the next day."""
+        """Return whether the job is for tomorrow."""
         return isinstance(self.facts, CoverFacts) and self.facts.number > 0
 
     def of_day(self, today: date) -> str:
-        """Its key on a day: answered today it may come again tomorrow."""
+        """Return the key of the job on a day, so that it can come again tomorrow."""
         return f"{self.key}:{today.isoformat()}"

@@ -1,1 +1,1 @@
-"""Writes, one journey a module."""
+"""Backups and alerts."""

@@ -1,4 +1,4 @@
-"""Tell whoever keeps the computer what is wrong, once; try again what failed."""
+"""Alerts: tell those concerned once about a problem, and retry failed work on request."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ log = logging.getLogger("cloche.work")
 
 
 def alert_round(now: datetime) -> int:
-    """See what is not well, and write to whom it concerns about what has not been told; returns how many letters."""
+    """Check for problems and write to those concerned about new ones; return the number of emails."""
     sent = 0
     keeper = keeper_of_computer()
     if keeper is not None:
@@ -46,7 +46,7 @@ def alert_round(now: datetime) -> int:
 
 @transaction.atomic
 def _tell(garden: Garden | None, people: list[User], look: Callable[[], dict[str, str]], now: datetime) -> int:
-    """Of one garden, or of the computer."""
+    """Report on one garden or on the computer."""
     mark = f"garden-{garden.pk}-" if garden is not None else "computer-"
     keys = {mark + what for what in look()}
     known = {alert.key: alert for alert in Alert.objects.select_for_update().filter(key__startswith=mark)}
@@ -65,7 +65,7 @@ def _tell(garden: Garden | None, people: list[User], look: Callable[[], dict[str
 
 
 def _move_on(alert: Alert, is_there: bool, now: datetime) -> None:
-    """Over, come back within the day, or forgotten."""
+    """Close, reopen within a day, or forget an alert."""
     if is_there and alert.over_at is not None:
         alert.over_at = None
         alert.save(update_fields=["over_at"])
@@ -77,7 +77,10 @@ def _move_on(alert: Alert, is_there: bool, now: datetime) -> None:
 
 
 def _write(person: User, garden: Garden | None, look: Callable[[], dict[str, str]], wanted: set[str]) -> int:
-    """In the person's language, so that what was seen is put into words once more; returns whether there is an address."""
+    """Send an email in the person's language and return whether there was an address.
+
+    The problems are described again in that language.
+    """
     email = address_for(person)
     if not email:
         return 0
@@ -97,5 +100,5 @@ def _write(person: User, garden: Garden | None, look: Callable[[], dict[str, str
 
 
 def try_now(garden: Garden, failure_id: int) -> bool:
-    """The next round takes it up; returns whether there is such a failure. How often it failed is not forgotten."""
+    """Retry a failure in the next round; return whether it exists. Its number of failures is kept."""
     return bool(garden.failures.filter(pk=failure_id).update(next_at=turns.database_now()))

@@ -1,4 +1,4 @@
-"""Back the database up, prove that the copy can be read, and keep a few of many days."""
+"""Nightly backups: make, test by restoring, thin out and copy."""
 
 from __future__ import annotations
 
@@ -24,8 +24,10 @@ DAYS, WEEKS, MONTHS = 7, 4, 12
 
 
 def kept(days: Iterable[date], today: date) -> set[date]:
-    """Of days on which backups were made, those whose backup stays: the latest of each of the last seven days, four weeks and
-    twelve months that have one. What lies ahead, as a clock that was wrong left it, stays too."""
+    """Return the days whose backup is kept: the latest of each of the last seven days, four weeks and twelve months.
+
+    Backups dated in the future by a wrong clock are kept as well.
+    """
     past = sorted({day for day in days if day <= today}, reverse=True)
     days_kept = {day for day in days if day > today}
     days_kept |= {day for day in past if day > today - timedelta(days=DAYS)}
@@ -52,16 +54,16 @@ LISTED = 400
 
 
 class NotBackedUp(RuntimeError):
-    """Why there is no backup of this night."""
+    """Raised where a backup failed; the message gives the reason."""
 
 
 def is_wanted() -> bool:
-    """Whether this installation backs itself up."""
+    """Return whether this installation makes backups."""
     return bool(settings.CLOCHE_BACKUPS)
 
 
 def backup_round() -> None:
-    """Queue the night's backup where there is none yet. One that failed is tried again as other work is."""
+    """Queue tonight's backup if it is missing; a failed one is retried like other work."""
     if is_wanted() and _is_due(clock.real_now().astimezone()):
         queue.put_due(BACK_UP, {"backup": {}}, queue.LATER)
 
@@ -74,7 +76,7 @@ def _is_due(local: datetime) -> bool:
 
 
 def back_up() -> Backup:
-    """Make one now. Raises NotBackedUp, which stands in the record too."""
+    """Make a backup now. Raises NotBackedUp, which is also recorded."""
     made_at = clock.real_now()
     try:
         done = _make(made_at)
@@ -110,7 +112,7 @@ def _make(made_at: datetime) -> Backup:
 
 
 def _ask_for_room(folder: Path) -> None:
-    """Eight times the last one, for it is packed and on trial lies open, and what must always be free."""
+    """Require eight times the size of the latest compressed backup, which its test unpacks, and the usual reserve."""
     last = Backup.objects.filter(failure="").values_list("size_bytes", flat=True).first() or 0
     free = min(shutil.disk_usage(folder).free, guard.free_bytes())
     if free < 8 * last + settings.CLOCHE_LEAST_FREE_BYTES:
@@ -118,7 +120,7 @@ def _ask_for_room(folder: Path) -> None:
 
 
 def _prove(file: Path, before: dict[str, int]) -> None:
-    """Restore it into a database of its own and look whether all is there."""
+    """Restore a backup into a database of its own and check that it is complete."""
     name = f"{connection.settings_dict['NAME']}_check"
     _empty(name)
     try:
@@ -163,7 +165,7 @@ def _session(database: str) -> psycopg.Connection[tuple[int, ...]]:
 
 
 def _run(words: Sequence[str]) -> None:
-    """One of PostgreSQL's own programs, for its owner's eyes alone."""
+    """Run a PostgreSQL program with output readable only by its owner."""
     known = connection.settings_dict
     where = {"PGHOST": known["HOST"], "PGPORT": str(known["PORT"]), "PGUSER": known["USER"], "PGPASSWORD": known["PASSWORD"]}
     program = str(Path(settings.CLOCHE_PG_BIN) / words[0]) if settings.CLOCHE_PG_BIN else words[0]
@@ -181,7 +183,7 @@ def _run(words: Sequence[str]) -> None:
 
 
 def _thin(folder: Path, now: datetime) -> None:
-    """Take away what need not be kept; files of other names are left alone."""
+    """Delete backups that need not be kept; other files stay."""
     named = ((file, NAMED.fullmatch(file.name)) for file in folder.iterdir())
     files = {file: date.fromisoformat(match[1]) for file, match in named if match}
     stays = kept(files.values(), now.astimezone().date())
@@ -194,7 +196,7 @@ def _thin(folder: Path, now: datetime) -> None:
 
 
 def _copy(done: Backup) -> None:
-    """Into the second folder; that it cannot be reached is said, and spoils nothing."""
+    """Copy a backup to the second folder; failure is recorded but does not invalidate the backup."""
     if not settings.CLOCHE_BACKUPS_TOO:
         return
     target = Path(settings.CLOCHE_BACKUPS_TOO)

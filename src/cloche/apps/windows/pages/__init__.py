@@ -1,1 +1,1 @@
-"""What each page of this room says and draws, as plain values for its template."""
+"""Page contexts of the windows app."""

@@ -1,4 +1,4 @@
-"""A crop in a place: when it goes in, and why. What would come of a chosen day is in sowing.py and planting.py."""
+"""Page of a crop in a place: when it goes in and why."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ ENDS = {"earliest": lazy("earliest date {day}"), "last": lazy("last date {day}")
 
 @dataclass(frozen=True)
 class CropPage:
-    """The standing part of the page."""
+    """The part of the page that does not depend on the chosen day."""
 
     headline: str
     sub: str
@@ -53,7 +53,10 @@ FAR_D = 70
 def crop_page(
     place: Place, outlook: CropOutlook, crop: Crop, units: Units, today: date, sowing_rule: str, text: Iterable[str] = ()
 ) -> CropPage:
-    """Everything but the chosen day. crop: as the garden grows it; text: names of the values that it says itself."""
+    """Build everything but the chosen day.
+
+    `crop` has the garden's values; `text` names those its packet states.
+    """
     data = outlook.ribbon
     days = [day for day in data.day if day <= SPAN_D]
     drawn = ribbon.ribbon(days, data.success[: len(days)], data.soil_c[: len(days)], SPAN_D)
@@ -78,7 +81,7 @@ def crop_page(
 
 
 def put_words(crop: Crop, outlook: CropOutlook) -> str:
-    """sow, plant or plant out."""
+    """Return "sow", "plant" or "plant out"."""
     return put(crop)[0] if outlook.sown else _("plant out")
 
 
@@ -115,7 +118,7 @@ def _headline(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> st
 
 
 def _mine(outlook: CropOutlook, sowing_rule: str) -> str:
-    """Which rule the windows follow, where the rules differ."""
+    """Describe which rule sets the windows, where rules differ."""
     return (
         _("All windows here follow your sowing rule: {lower}.").format(lower=RULE_NAMES[sowing_rule].lower())
         if outlook.sowing_rules
@@ -147,7 +150,7 @@ def _why(crop: Crop, place: Place, outlook: CropOutlook, today: date) -> list[st
 
 
 def by_the_frost(on: date, frosts: FrostDates, today: date) -> list[str]:
-    """A day in weeks before or after the frost that it is near, as growers count; nothing for one that is near none."""
+    """Express a day in weeks before or after the nearest frost date; empty if none is near."""
     near = ((frosts.spring, _("the usual last frost of spring")), (frosts.autumn, _("the usual first frost of autumn")))
     for dates, frost in near:
         away_d = (on - dates[1]).days if dates else FAR_D + 1
@@ -165,7 +168,7 @@ def by_the_frost(on: date, frosts: FrostDates, today: date) -> list[str]:
 
 
 def edges(outlook: CropOutlook, today: date) -> dict[str, list[str]]:
-    """Each reason once, with the days before or after which it holds."""
+    """Return each reason once, with the days before or after which it holds."""
     by_key: dict[str, list[str]] = {}
     for window in outlook.windows:
         if window.opens_after:
@@ -199,7 +202,7 @@ def _success_words(crop: Crop, outlook: CropOutlook, bench: bool) -> str:
 
 
 def _harvest_words(crop: Crop, printed_d: float) -> str:
-    """What the stretch to harvest has to give."""
+    """Describe the time to harvest."""
     if crop.life.perennial:
         return _("it grows strong enough before winter to regrow")
     text = _("it grows to harvest, in {printed_d} days of its usual season and more in cold or dark ones").format(

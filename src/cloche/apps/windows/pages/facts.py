@@ -1,4 +1,4 @@
-"""A crop's numbers, each with where it comes from."""
+"""Values of a crop with their sources."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ YOURS = lazy("your own value")
 
 @dataclass(frozen=True)
 class Fact:
-    """A value that can be opened: what, how much, from where; of: the names of the catalogue's values that it shows."""
+    """A value with its source; `of` names the catalogue fields it shows."""
 
     what: str
     value: str
@@ -28,7 +28,7 @@ class Fact:
 
 
 def method(crop: Crop) -> str:
-    """How it gets into the ground."""
+    """Describe how a crop is started."""
     if crop.winter:
         return _("to overwinter")
     methods = {
@@ -40,12 +40,12 @@ def method(crop: Crop) -> str:
 
 
 def put(crop: Crop) -> tuple[str, str, str]:
-    """What one does with it, has done, and calls it."""
+    """Return verb, past participle and noun for putting a crop into the ground."""
     return (_("sow"), _("sown"), _("sowing")) if crop.start == "seed" else (_("plant"), _("planted"), _("planting"))
 
 
 def facts(crop: Crop, units: Units, text: Iterable[str] = ()) -> list[Fact]:
-    """All of them; text: names of the values that the grower's packet says, which are marked as theirs."""
+    """Return all values of a crop; fields in `text` come from the grower's packet and are marked."""
     yours = set(text)
     return [replace(fact, source=YOURS) if yours.intersection(fact.of) else fact for fact in _all(crop, units)]
 
@@ -116,7 +116,7 @@ def _all(crop: Crop, units: Units) -> list[Fact]:
 
 
 def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
-    """What makes it grow, and what spoils it."""
+    """Return the values for growth and damage."""
     life = crop.life
     grows = _("from a daily mean of {degrees}, best at {degrees2}").format(
         degrees=degrees(life.begins_c), degrees2=degrees(life.best_c)

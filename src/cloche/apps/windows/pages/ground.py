@@ -1,4 +1,4 @@
-"""How warm the ground is, now and in the days ahead."""
+"""Ground temperatures now and in the days ahead."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ Grounds = list[tuple[Place, Ground | None]]
 
 
 class Figure(StrEnum):
-    """What the day's figure is made of."""
+    """How the day's figure was derived."""
 
     ESTIMATED = "estimated"
     LOGGED = "logged"
@@ -55,8 +55,7 @@ FIGURE_WORDS = {
 
 @dataclass(frozen=True)
 class Warmth:
-    """A place's soil at seed depth [°C]: the day's mean, and a fortnight later's; figure: what the first is made
-    of."""
+    """Soil temperature of a place at seed depth [°C]: daily mean now and in a fortnight, and how the first was derived."""
 
     place: Place
     day_c: float
@@ -65,7 +64,10 @@ class Warmth:
 
 
 def warmth_in(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0) -> list[Warmth]:
-    """Every place that has a forecast, in walking order, some days ahead; grounds from selectors.grounds_in."""
+    """Return the temperature of every place with a forecast, some days ahead.
+
+    `grounds` come from selectors.grounds_in.
+    """
     if ahead_d:
         known = [(place, ground) for place, ground in grounds if ground is not None]
         return [Warmth(p, g.mean_in(ahead_d), g.mean_in(ahead_d + LATER_D)) for p, g in known]
@@ -78,13 +80,15 @@ def warmth_in(garden: Garden, grounds: Grounds, now: datetime, ahead_d: int = 0)
 
 
 def warmth_at(ground: Ground, now: datetime) -> Warmth:
-    """One place's, by what was read there."""
+    """Return the temperature of one place from its readings."""
     read = measured.day_reads(ground.place.garden, now, [ground.place])
     return warmth_of(ground.place, ground, read.get(ground.place.pk, measured.DayRead()), now)
 
 
 def warmth_of(place: Place, ground: Ground, read: measured.DayRead, now: datetime) -> Warmth:
-    """A logger's day, else the mean of early and late, else one reading moved to its day's mean by the place's own curve."""
+    """Return a logger's daily mean, else the mean of early and late readings, else one reading moved to the mean by the place's
+    own daily curve.
+    """
     later_c = ground.mean_in(LATER_D)
     if read.logged_c is not None:
         return Warmth(place, read.logged_c, later_c, Figure.LOGGED)
@@ -99,8 +103,10 @@ def warmth_of(place: Place, ground: Ground, read: measured.DayRead, now: datetim
 
 @dataclass(frozen=True)
 class PlaceLine:
-    """A place drawn and said. cut is None until its first forecast is done. over: covers that stand there by date, or are about
-    to."""
+    """A place drawn and described.
+
+    `cut` is None before its first forecast; `over` lists covers now or soon.
+    """
 
     place: Place
     kind: str
@@ -121,8 +127,10 @@ def lines(
     now: datetime,
     periods: Iterable[CoverPeriod] | None = None,
 ) -> list[PlaceLine]:
-    """Every place in walking order; grounds from selectors.grounds_in, warm from warmth_in; periods from periods_from, where
-    they are at hand."""
+    """Describe every place in walking order.
+
+    `grounds` come from selectors.grounds_in, `warm` from warmth_in, `periods` from periods_from.
+    """
     day_c = {warmth.place.pk: warmth.day_c for warmth in warm}
     latest = measured.latest_by_place(garden)
     today = now.astimezone(garden.timezone).date()

@@ -1,4 +1,4 @@
-"""How well Cloche knows a place, in sentences with their figures."""
+"""How well Cloche knows a place, in sentences with figures."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ LEARNED = {
 
 @dataclass(frozen=True)
 class Knowledge:
-    """How well Cloche knows the place, in sentences."""
+    """Sentences on how well the place is known."""
 
     headline: str
     rests_on: str
@@ -47,7 +47,7 @@ class Knowledge:
 
 
 def knowledge_of(ground: Ground, units: Units) -> Knowledge:
-    """Sentences with the figures they rest on."""
+    """Describe the forecast's record and what was learned."""
     data = ground.data
     week, fortnight = (units.difference_text(data.band_k[day]) for day in (7, 14))
     readings = data.readings_used
@@ -82,7 +82,7 @@ def knowledge_of(ground: Ground, units: Units) -> Knowledge:
 
 
 def _record_words(data: PlaceForecast, units: Units) -> str:
-    """Its own record: each reading was first foretold, then used."""
+    """Describe the record: each reading was predicted before it was used."""
     checks = data.checks
     if not checks:
         return ""
@@ -101,7 +101,7 @@ def _record_words(data: PlaceForecast, units: Units) -> str:
 
 
 def _learned_words(data: PlaceForecast, units: Units) -> str:
-    """What sets it apart from its description, where that is clear."""
+    """Describe clear differences between the place and its description."""
     if not data.readings_used:
         return ""
     lines = []
@@ -124,13 +124,13 @@ def _learned_words(data: PlaceForecast, units: Units) -> str:
 
 
 def _far(name: str, parameters: dict[str, Triple]) -> bool:
-    """Whether it lies as far from its description as can be."""
+    """Return whether a parameter is at the limit of its range."""
     middle = parameters.get(name, (1.0, 1.0, 1.0))[1]
     return max(middle, 1 / middle) > AS_FAR_AS_CAN_BE * BELIEVABLE[name]
 
 
 def _wetter_words(data: PlaceForecast) -> str:
-    """What the readings tell of water that nobody wrote down."""
+    """Describe water that the readings imply and nobody recorded."""
     low, _unused, high = data.parameters.get("wetter", (0.0, 0.0, 0.0))
     if low > 0:
         return _("In recent days it has warmed as if wetter or more shaded than before. Was it watered, or is it overgrown?")

@@ -1,4 +1,4 @@
-"""Why a window opens and closes, and what each school of sowing says, in words."""
+"""Reasons that open and close windows, and comparison of the sowing rules, in words."""
 
 from __future__ import annotations
 
@@ -59,12 +59,12 @@ PLANTED = {
 
 
 def limit_name(limit: str | None) -> str:
-    """Its name; empty for none."""
+    """Return the name of a limit; empty for none."""
     return NAMES[Limit(limit)] if limit else ""
 
 
 def sentence(limit: str, sown: bool = True) -> str:
-    """The limit as the end of a sentence that says why."""
+    """Return a limit as the final clause of an explanation."""
     code = Limit(limit)
     return SENTENCES[code] if sown else PLANTED.get(code, SENTENCES[code])
 
@@ -83,7 +83,7 @@ NEVER = {
 
 @dataclass(frozen=True)
 class SowingRuleRow:
-    """One sowing rule: when, what then, what it costs; mine: the one this garden follows for the crop."""
+    """One sowing rule with its day, result and cost; `mine` marks the garden's own."""
 
     name: str
     mine: bool
@@ -94,12 +94,12 @@ class SowingRuleRow:
 
 
 def sowing_rule_rows(outlook: CropOutlook, mine: str, units: Units, today: date, price: float | None) -> list[SowingRuleRow]:
-    """All of them, or none for what they say nothing about."""
+    """Compare all sowing rules for a crop, or return none where they do not apply."""
     return [_row(choice, choice.sowing_rule == mine, units, today, price) for choice in outlook.sowing_rules]
 
 
 def together(outlook: CropOutlook, today: date) -> str:
-    """Where all fall on one day, that in a sentence; else nothing."""
+    """State in a sentence that all rules agree on a day, or return an empty string."""
     days = {choice.day for choice in outlook.sowing_rules}
     if len(days) != 1 or None in days:
         return ""
@@ -110,7 +110,7 @@ def together(outlook: CropOutlook, today: date) -> str:
 
 
 def expected_loss(outlook: CropOutlook, price: float | None) -> float:
-    """Of sowing today, on average, in packets or in money: so that the hardy and the cheap go first."""
+    """Return the mean loss from sowing today, in packets or money, to rank hardy and cheap seed first."""
     return outlook.fails_now * (1.0 if price is None else price)
 
 

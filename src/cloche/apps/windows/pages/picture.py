@@ -1,4 +1,4 @@
-"""The drawings of a place that share a time axis: what covered it, soil by depth, the course at seed depth, air inside."""
+"""Charts of a place on one time axis: covers, soil by depth, seed depth and air under cover."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ DEPTH_LABELS_IN = (2, 4, 8, 16)
 
 @dataclass(frozen=True)
 class Depth:
-    """A depth to choose: its key in the address, its words, whether it is chosen."""
+    """A depth to choose: URL key, label and whether chosen."""
 
     key: str
     label: str
@@ -31,8 +31,10 @@ class Depth:
 
 @dataclass(frozen=True)
 class GroundPicture:
-    """Drawings on one time axis. other: line of another depth, empty where none is chosen; in_room: the air inside is that of a
-    room, with no cover in it."""
+    """Charts on one time axis.
+
+    `other` is the line of another depth, empty if none is chosen; `in_room` marks the air of a room without a cover.
+    """
 
     field: chart.Field
     course: chart.Chart
@@ -44,7 +46,7 @@ class GroundPicture:
 
 
 def picture_of(ground: Ground, units: Units, local: datetime, also: str) -> GroundPicture:
-    """Three weeks back, a fortnight on; also: another depth, in cm."""
+    """Draw three weeks back and two ahead; `also` is a further depth in cm."""
     data = ground.data
     span = chart.Span(ground.start, ground.end, local)
     field = chart.field(data.field_c, data.field_depths_m, _depth_ticks(units, data.field_depths_m[-1]), span)
@@ -59,7 +61,7 @@ def picture_of(ground: Ground, units: Units, local: datetime, also: str) -> Grou
 def _other_depth(
     ground: Ground, units: Units, also: str, limits: tuple[float, float], span: chart.Span
 ) -> tuple[list[Depth], str]:
-    """Depths to choose from, and the line of the chosen one."""
+    """Return depths to choose from, and the line of the chosen one."""
     choices, line = [], ""
     for depth_m, row in zip(ground.data.field_depths_m, ground.data.field_c, strict=True):
         key = f"{depth_m * 100:.0f}"
@@ -70,7 +72,7 @@ def _other_depth(
 
 
 def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, datetime | None, str, str, int]]:
-    """Dated covers, or the one that is taken to stand there always."""
+    """Return the dated covers, or the permanent one."""
     place, zone = ground.place, local.tzinfo
     covers: list[tuple[datetime | None, datetime | None, str, str, int]] = []
     there = covers_of(place)
@@ -98,7 +100,7 @@ def _covers(ground: Ground, local: datetime) -> list[tuple[datetime | None, date
 
 
 def _air(ground: Ground, units: Units, span: chart.Span) -> air.Air | None:
-    """Air inside, where something stands over the place."""
+    """Draw the air under the cover, if the place has one."""
     data = ground.data
     if not data.inside_mid_c:
         return None

@@ -1,4 +1,4 @@
-"""A place: how warm it is, where it is going, how well it is known, and what would come up in it."""
+"""Page of a place: temperature, forecast, how well it is known, and what can be sown."""
 
 from __future__ import annotations
 
@@ -35,8 +35,10 @@ SPAN_D = 365
 
 @dataclass(frozen=True)
 class CropLine:
-    """A crop's row: words for its window and its ribbon. planted: raised elsewhere and planted out; follows: it is the other
-    window of the crop in the row before it, for the summer or to stand the winter."""
+    """A crop's window in words with its ribbon.
+
+    `planted` marks one raised elsewhere; `follows` marks the second window of the crop above, for summer or overwintering.
+    """
 
     key: str
     name: str
@@ -71,7 +73,7 @@ class CropPart:
 
 
 def ground_part(place: Place, units: Units, now: datetime, also: str = "") -> GroundPart:
-    """Heading, drawings and knowledge; also: a depth in cm drawn besides seed depth."""
+    """Build heading, charts and knowledge of a place; `also` is a further depth in cm to draw."""
     timezone = place.garden.timezone
     local = now.astimezone(timezone)
     what = _("{sentence} · probe at {length}").format(
@@ -101,7 +103,7 @@ def _now_words(warmth: Warmth, ground: Ground, units: Units, now: datetime) -> s
 
 
 def headline_of(warmth: Warmth, ground: Ground, units: Units) -> str:
-    """North bed stands at 8.4°, the day’s mean at seed depth, and is warming: about 10° in a week."""
+    """Describe temperature and trend, as in "North bed is at 8.4°, the daily mean at seed depth, and warming"."""
     mean, later = warmth.day_c, ground.mean_in(7)
     at = _("{name} is at {temperature}, the daily mean at seed depth,").format(
         name=ground.place.name, temperature=units.temperature_text(mean)
@@ -115,8 +117,10 @@ def headline_of(warmth: Warmth, ground: Ground, units: Units) -> str:
 
 
 def crop_part(place: Place, today: date) -> CropPart:
-    """Every crop in the way that suits the place, open windows first, then by first day; what is grown of a crop to stand the
-    winter is its second window."""
+    """List crops by the method that suits the place, open windows first.
+
+    An overwintered form is listed as the crop's second window.
+    """
     rows = sorted(selectors.outlooks_at(place), key=_order)
     families = in_families([row for row in rows if row.windows], lambda row: row.crop_key)
     shown = [
@@ -129,7 +133,7 @@ def crop_part(place: Place, today: date) -> CropPart:
 
 
 def in_families(rows: Iterable[Row], key_of: Callable[[Row], str]) -> list[list[Row]]:
-    """Each crop with what is grown of it to stand the winter, in the order of the first of them."""
+    """Group crops with their overwintered forms, in order of the first of each."""
     by_family: dict[str, list[Row]] = {}
     for row in rows:
         by_family.setdefault(crops.usual_of(key_of(row)), []).append(row)
@@ -137,7 +141,7 @@ def in_families(rows: Iterable[Row], key_of: Callable[[Row], str]) -> list[list[
 
 
 def second(line: CropLine) -> CropLine:
-    """A crop's other window, below its first: it need not be named again."""
+    """Return a crop's second window as a line without its name."""
     name = _("in its usual season") if crops.usual_of(line.key) == line.key else _("to overwinter")
     return replace(line, name=_("plants, {name}").format(name=name) if line.planted else name, follows=True)
 
@@ -149,7 +153,7 @@ def _order(outlook: CropOutlook) -> tuple[int, str, str]:
 
 
 def crop_line(outlook: CropOutlook, today: date) -> CropLine:
-    """One crop in words: today to 3 July."""
+    """Describe a crop's window, as in "today to 3 July"."""
     crop = crops.crop(outlook.crop_key)
     when, note = window_words(outlook, today)
     if not outlook.sown and outlook.windows:
@@ -162,18 +166,18 @@ def crop_line(outlook: CropOutlook, today: date) -> CropLine:
 
 
 def lines_elsewhere(place: Place, crop_key: str, today: date) -> list[tuple[Place, CropLine]]:
-    """The crop in the other places that do not only raise plants, a line each with the place's name."""
+    """Return the crop's windows in other places that grow it, with their names."""
     rows = (row for row in selectors.elsewhere(place, crop_key) if row.place.kind not in BENCHES)
     return [(row.place, replace(crop_line(row, today), name=row.place.name)) for row in rows]
 
 
 def lines_of(place: Place, keys: Collection[str], today: date) -> list[CropLine]:
-    """Some crops in the way that suits the place, a line each."""
+    """Describe the windows of several crops by the method that suits the place."""
     return [crop_line(row, today) for row in selectors.outlooks_at(place) if row.crop_key in keys] if keys else []
 
 
 def _bench_words(crop: Crop, outlook: CropOutlook, today: date) -> str:
-    """When to sow on the bench for the best days."""
+    """Describe when to sow on the bench for the best days."""
     by = indoors_by(crop.key, outlook.windows[0].best_from)
     if by is None:
         return ""
@@ -185,7 +189,7 @@ def _bench_words(crop: Crop, outlook: CropOutlook, today: date) -> str:
 
 
 def open_span(window: Window, today: date) -> str:
-    """9 April to 3 July; from 9 April, where the end lies beyond the days looked at."""
+    """Format a window as "9 April to 3 July", or "from 9 April" where its end is out of sight."""
     start, last = window.earliest, window.last
     if window.open_ended:
         return _("from today on") if start == today else _("from {day} on").format(day=words.day(start, today))
@@ -193,7 +197,7 @@ def open_span(window: Window, today: date) -> str:
 
 
 def window_words(outlook: CropOutlook, today: date) -> tuple[str, str]:
-    """When, and the note beneath: best days, or what stands in the way."""
+    """Describe a window with a note on its best days or on what prevents it."""
     if not outlook.windows:
         return _("no reliable window"), limit_name(outlook.main_limit)
     first = outlook.windows[0]

@@ -1,4 +1,4 @@
-"""Planting out on a chosen day, counted back to the day of sowing on the bench."""
+"""Planting out on a chosen day, counted back to sowing on the bench."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ ROOM = "room"
 
 @dataclass(frozen=True)
 class Bench:
-    """Where plants are raised: soil [°C] by day from today, or one for all days."""
+    """Soil temperature where plants are raised [°C], by day from today or constant."""
 
     key: str
     name: str
@@ -38,7 +38,7 @@ class Bench:
 
 @dataclass(frozen=True)
 class Planting:
-    """What would come of planting out on one day; rows: what to do when, in order."""
+    """Prospect of planting out on one day; `rows` lists the tasks in order."""
 
     on: date
     offset: int
@@ -50,7 +50,7 @@ class Planting:
 
 
 def benches(garden: Garden, units: Units) -> list[Bench]:
-    """The garden's own places for raising plants, and a heated room."""
+    """Return the garden's places for raising plants, and a heated room."""
     own = [
         Bench(str(place.pk), place.name, [float(v) for v in ground.data.far_mid_c])
         for place, ground in selectors.grounds_in(garden)
@@ -65,14 +65,14 @@ def benches(garden: Garden, units: Units) -> list[Bench]:
 
 
 def chosen_bench(benches: Sequence[Bench], query: QueryDict) -> Bench:
-    """The bench asked for, else the room."""
+    """Return the bench asked for, or the heated room."""
     return next((bench for bench in benches if bench.key == query.get("bench")), benches[0])
 
 
 def planting_page(
     crop: Crop, place: Place, outlook: CropOutlook, bench: Bench, units: Units, today: date, offset: int
 ) -> Planting:
-    """The candidate day nearest to `offset` days from today."""
+    """Describe the candidate day nearest to `offset` days from today."""
     day = day_of(outlook.days, offset)
     on = today + timedelta(days=day.offset)
     raised = raising(crop, bench.soil_c, day.offset)
@@ -97,7 +97,7 @@ def planting_page(
 
 
 def indoors_by(crop_key: str, on: date) -> date | None:
-    """When it would have to be sown on a room's bench to be planted out on a day, by the catalogue."""
+    """Return when to sow on an indoor bench for planting out on a day, from catalogue values."""
     days = _room_days(crop_key)
     return None if days is None else on - timedelta(days=days)
 

@@ -1,4 +1,4 @@
-"""Windows: every crop over the season, where it can go in first, and where it must wait."""
+"""Page Windows: every crop over the season, in the place where it can go in first."""
 
 from __future__ import annotations
 
@@ -32,14 +32,14 @@ ANYWHERE = lazy("anywhere now")
 
 @dataclass(frozen=True)
 class SeasonLine:
-    """A crop in the place where it can go in first, whose row names the others."""
+    """A crop in its first place, with the others named."""
 
     place: Place
     line: CropLine
 
 
 class Timing(StrEnum):
-    """How a crop's windows lie to today, what will not wait first."""
+    """Position of a crop's windows relative to today, most urgent first."""
 
     CLOSING = "closing"
     BEST = "best"
@@ -61,7 +61,7 @@ TIMINGS = {
 
 @dataclass(frozen=True)
 class SeasonGroup:
-    """Crops whose windows lie alike to today."""
+    """Crops with the same timing."""
 
     name: str
     rows: list[SeasonLine]
@@ -79,7 +79,7 @@ class SeasonPage:
 
 
 def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
-    """All crops of the garden, each in the way that suits its places; trays only raise what goes out elsewhere."""
+    """Build the page of all crops, each by the method that suits its places; places for trays only raise plants."""
     by_crop = {key: _beds(rows) for key, rows in selectors.outlooks_by_crop(garden).items()}
     count = len({outlook.place_id for rows in by_crop.values() for outlook in rows})
     windows = {key: sorted((row for row in rows if row.windows), key=_opens) for key, rows in by_crop.items()}
@@ -101,7 +101,10 @@ def season_page(garden: Garden, today: date, units: Units) -> SeasonPage:
 
 
 def timing_of(rows: list[CropOutlook], today: date) -> Timing:
-    """Of a crop's places with a window, the earliest first. Closing: nowhere open for longer, and nowhere opening again."""
+    """Return the timing of a crop from its windows, earliest first.
+
+    It closes only if no window stays open longer or opens again.
+    """
     soon = today + timedelta(days=SOON_D)
     if not rows[0].sow_now:
         return Timing.SOON if rows[0].windows[0].earliest <= soon else Timing.LATER
@@ -117,7 +120,7 @@ def timing_of(rows: list[CropOutlook], today: date) -> Timing:
 def _by_timing(
     crop_rows: list[list[CropOutlook]], places: int, prices: dict[str, float], today: date
 ) -> dict[Timing, list[list[SeasonLine]]]:
-    """Each crop's row, with that of its other season below it, by how its window lies to today."""
+    """Group each crop's row, with its second window below, by timing."""
     timed: dict[Timing, list[tuple[float, list[SeasonLine]]]] = {timing: [] for timing in Timing}
     for family in in_families(crop_rows, lambda rows: rows[0].crop_key):
         first, *others = _by_urgency(family, today)
@@ -134,14 +137,19 @@ BEFORE_THE_OTHER = (Timing.BEST, Timing.EARLY, Timing.LATE, Timing.CLOSING, Timi
 
 
 def _by_urgency(family: list[list[CropOutlook]], today: date) -> list[list[CropOutlook]]:
-    """A crop's usual window and that of what stands the winter, by which of them it is listed first. One that closes does not
-    make the crop close while the other is open."""
+    """Order a crop's usual and overwintering windows.
+
+    One that closes does not make the crop urgent while the other is open.
+    """
     usual_first = sorted(family, key=lambda rows: crops.usual_of(rows[0].crop_key) != rows[0].crop_key)
     return sorted(usual_first, key=lambda rows: BEFORE_THE_OTHER.index(timing_of(rows, today)))
 
 
 def _rank(timing: Timing, rows: list[CropOutlook], price: float | None, today: date) -> float:
-    """Within its group: by the day that counts there; of what is open the hardy and cheap first, the dear and doubtful last."""
+    """Rank a crop within its group by the day that matters there.
+
+    Among open windows, hardy and cheap crops come first.
+    """
     if timing is Timing.CLOSING:
         return float(max((row.windows[0].last - today).days for row in rows if row.sow_now))
     if timing in (Timing.SOON, Timing.LATER):
@@ -157,7 +165,7 @@ ANNOUNCED_D = 60
 
 
 def frosts_words(garden: Garden, units: Units, today: date) -> str:
-    """When frost ends and begins at this site, with what it rests on; empty before the first forecast."""
+    """Describe the garden's last and first frost and what the dates rest on; empty before the first forecast."""
     frosts = selectors.frosts_of(garden)
     if not frosts:
         return ""
@@ -175,7 +183,7 @@ def frosts_words(garden: Garden, units: Units, today: date) -> str:
 
 
 def frosts_source(frosts: FrostDates) -> str:
-    """What the dates rest on."""
+    """Describe what the frost dates rest on."""
     typical = (
         _("the monthly temperatures you entered")
         if "typed" in (frosts.source, frosts.typical_source)
@@ -188,7 +196,7 @@ def frosts_source(frosts: FrostDates) -> str:
 
 
 def _weighed(frosts: FrostDates) -> str:
-    """By what the dates differ that are weighed against each other; empty where there is one source."""
+    """Describe by how much weighted sources differ; empty for a single source."""
     if not frosts.own_usual or not frosts.typical_usual or not frosts.own_usual[0] or not frosts.typical_usual[0]:
         return ""
     return _(
@@ -197,7 +205,7 @@ def _weighed(frosts: FrostDates) -> str:
 
 
 def frosts_changed(frosts: FrostDates, today: date) -> str:
-    """That the dates come from another source than before, with both; for two months after the change."""
+    """Announce a changed source of the frost dates for two months, with old and new dates."""
     before = frosts.before
     if before is None or frosts.since is None or (today - frosts.since).days > ANNOUNCED_D:
         return ""
@@ -256,7 +264,7 @@ def _headline(now: list[SeasonLine], opening: list[SeasonLine], calculated: bool
 
 
 def _line(rows: list[CropOutlook], places: int, today: date) -> SeasonLine:
-    """rows: places with a window, the earliest first."""
+    """Describe a crop from its places with a window, earliest first."""
     drawn = crop_line(rows[0], today)
     now = [row.place.name for row in rows if row.sow_now]
     if now:
@@ -295,7 +303,7 @@ def _until(row: CropOutlook, today: date) -> str:
 
 
 def table(garden: Garden) -> Iterator[list[str]]:
-    """Every window of every crop in every place, for a file."""
+    """Yield every window of every crop in every place for CSV."""
     yield [
         "crop",
         "place",

@@ -1,4 +1,4 @@
-"""How much seed the sowing looked at would take, in a sentence."""
+"""Seed needed for a sowing, in a sentence."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ MOST = 10_000
 
 @dataclass(frozen=True)
 class SeedPart:
-    """The form's fields as typed, their choices, and what they come to."""
+    """Form values, choices and result."""
 
     much: str
     of: str
@@ -31,8 +31,11 @@ class SeedPart:
 
 
 def seed_part(crop: Crop, share: float, query: QueryDict, units: Units, viable: float) -> SeedPart:
-    """query: much, of and rate as typed, if they were; share: of live seeds that come up on the day looked at; viable: share of
-    the lot that is alive, as far as is known."""
+    """Calculate the seed needed.
+
+    `query` holds typed values, `share` the emergence of viable seed on the day shown and `viable` the viable share of the
+    lot if known.
+    """
     much, of = query.get("much", USUAL_MUCH), query.get("of", ROW)
     rate = query.get("rate", f"{100 * viable:.0f}")
     choices = [
@@ -77,7 +80,7 @@ def _text(crop: Crop, need: seeds.Need, up: float, units: Units) -> str:
 
 
 def _things(crop: Crop, number: int) -> str:
-    """What of the crop is put into the ground."""
+    """Name the seeds, sets or tubers of the crop."""
     named = {
         "set": words.count(number, "set", "sets"),
         "tuber": words.count(number, "tuber", "tubers"),

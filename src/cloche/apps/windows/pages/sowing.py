@@ -1,4 +1,4 @@
-"""When to sow a crop, all at once or in parts."""
+"""When to sow a crop, at once or in parts."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ FULL = 0.9
 
 @dataclass(frozen=True)
 class Sowing:
-    """What would come of sowing on one day."""
+    """Prospect of sowing on one day."""
 
     on: date
     offset: int
@@ -45,7 +45,10 @@ class Sowing:
 
 
 def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: int, bench: bool = False) -> Sowing:
-    """The candidate day nearest to `offset` days from today. bench: on a tray, which bears no harvest."""
+    """Describe the candidate day nearest to `offset` days from today.
+
+    `bench` means a tray, for which no harvest is given.
+    """
     # The outlook may be of yesterday: its days count from the day it was made for.
     day = day_of(outlook.days, offset)
     on = today + timedelta(days=day.offset)
@@ -64,7 +67,7 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
 
 
 def risk_words(day: DayOutlook, sown: bool) -> str:
-    """What it would most likely fail by, and what else may."""
+    """Describe the likeliest causes of failure."""
     if not day.failing or day.failing[0][1] < 0.05:
         return _("There is little risk.")
     limit, chance = day.failing[0]
@@ -76,8 +79,10 @@ def risk_words(day: DayOutlook, sown: bool) -> str:
 
 
 def chosen_offset(in_days: str, sow: str, outlook: CropOutlook, today: date) -> int:
-    """Days from today to show: the slider's, a date in the address, else the best day of the first window, or where
-    there is none the day with the best chance."""
+    """Return the days from today to show: from the slider, a date in the URL, or the best day of the first window.
+
+    Without a window, the day with the best chance.
+    """
     offset = border.whole(in_days)
     if offset is not None:
         return offset
@@ -107,7 +112,7 @@ def _text(crop: Crop, on: date, day: DayOutlook, today: date) -> str:
 
 
 def _after(crop: Crop, day: DayOutlook, prospect: Prospect | None, today: date, bench: bool) -> str:
-    """How seedlings would do, and when there is a harvest; nothing where none comes up."""
+    """Describe the vigour of the seedlings and the harvest; empty where nothing emerges."""
     half = day.days_to[HALF][1]
     if half is None:
         return ""
@@ -117,7 +122,7 @@ def _after(crop: Crop, day: DayOutlook, prospect: Prospect | None, today: date, 
 
 
 def harvest_words(crop: Crop, prospect: Prospect, today: date) -> str:
-    """When it is ripe in the middle course of the weather, and what heat leaves of it."""
+    """Describe the median harvest date and the share spared by heat."""
     if crop.life.perennial:
         return _("It is perennial; the harvest comes in later years.")
     if prospect.harvest_on is None:
@@ -156,7 +161,7 @@ def _rows(crop: Crop, on: date, day: DayOutlook) -> list[tuple[str, str]]:
 
 
 def vigour_words(index: float) -> str:
-    """How seedlings would grow, as the end of “they would …”."""
+    """Describe growth of the seedlings as the end of "they would …"."""
     names = {
         growth.Vigour.THRIVE: _("thrive"),
         growth.Vigour.SLOW: _("grow slowly"),
@@ -171,7 +176,7 @@ USUAL_CHANCE = 90
 
 @dataclass(frozen=True)
 class HedgePart:
-    """The form's answers, and the plan: one line a sowing, and what it comes to."""
+    """Form values and the resulting plan, one line a sowing with a total."""
 
     chance: int
     chances: tuple[int, ...]
@@ -184,7 +189,7 @@ class HedgePart:
 def hedge_part(
     crop: Crop, rows: Sequence[CropOutlook], query: QueryDict, viable: float, today: date, usual_by: date | None
 ) -> HedgePart:
-    """rows: outlooks of the crop, sown in place, wherever it could go, of today's forecasts."""
+    """Split a packet over days and places from today's outlooks of the crop sown in place."""
     wanted = query.get("chance", str(USUAL_CHANCE))
     chance = next((level for level in CHANCES if level == border.whole(wanted)), USUAL_CHANCE)
     by_text = query.get("by", usual_by.isoformat() if usual_by else "")

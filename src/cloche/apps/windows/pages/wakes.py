@@ -1,4 +1,4 @@
-"""What wakes: all crops against the temperatures of all beds, read closely for one of them."""
+"""Page of all crops against the temperatures of all beds, with details for one bed."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ FILTERS = (
 
 @dataclass(frozen=True)
 class Choice:
-    """A crop that could go in, in words."""
+    """A crop that could be sown, in words."""
 
     key: str
     name: str
@@ -45,7 +45,7 @@ class Choice:
 
 @dataclass(frozen=True)
 class WakesQuery:
-    """What the page is read for: place, days ahead, and which crops."""
+    """Place, days ahead and selection of crops."""
 
     place_id: int | None = None
     ahead_d: int = 0
@@ -53,7 +53,7 @@ class WakesQuery:
 
     @classmethod
     def of(cls, query: QueryDict) -> WakesQuery:
-        """From an address; nonsense counts as not asked."""
+        """Parse URL parameters, ignoring invalid ones."""
         place, ahead, only = (query.get(name, "") for name in ("place", "in", "only"))
         return cls(
             border.whole(place),
@@ -87,7 +87,7 @@ def _kept(crop: Crop, only: str) -> bool:
 
 
 def wakes_page(garden: Garden, units: Units, now: datetime, query: WakesQuery) -> WakesPage:
-    """The page read for one place, by default the first of the walk, now or some days ahead."""
+    """Build the page for one place, by default the first, now or some days ahead."""
     warmth = warmth_in(garden, selectors.grounds_in(garden), now, query.ahead_d)
     chosen = next((s for s in warmth if s.place.pk == query.place_id), warmth[0] if warmth else None)
     if chosen is None:

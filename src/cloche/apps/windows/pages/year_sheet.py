@@ -1,4 +1,4 @@
-"""The year sheet: month by month what to sow, plant out, cover and harvest, on one printed page."""
+"""Year sheet: what to sow, plant out, cover and harvest month by month, on one printed page."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ RAISED_WITHIN_D = 28
 
 
 class Task(StrEnum):
-    """A column of the sheet."""
+    """Column of the sheet."""
 
     INDOORS = "indoors"
     SOW = "sow"
@@ -50,7 +50,7 @@ HEADS = {
 
 @dataclass(frozen=True)
 class Month:
-    """A row: its name, and by column what falls into it."""
+    """Row of the sheet with the entries of each column."""
 
     name: str
     cells: list[tuple[str, list[str]]]
@@ -58,7 +58,10 @@ class Month:
 
 @dataclass(frozen=True)
 class YearSheetPage:
-    """Context of windows/year_sheet.html. reasons: a sentence a crop; without: crops that have no window."""
+    """Context of windows/year_sheet.html.
+
+    `reasons` has a sentence for each crop; `without` lists crops that have no window.
+    """
 
     title: str
     heads: list[str]
@@ -70,7 +73,7 @@ class YearSheetPage:
 
 @dataclass(frozen=True)
 class Span:
-    """Something to do between two days, both included."""
+    """A task between two days, both included."""
 
     task: Task
     what: str
@@ -79,7 +82,7 @@ class Span:
 
 
 def year_sheet_page(garden: Garden, today: date, units: Units) -> YearSheetPage:
-    """Twelve months from this one on, each crop where it can go in first."""
+    """Build the sheet of twelve months from this one on, each crop in the bed that suits it first."""
     rows = _chosen(garden)
     start = today.replace(day=1)
     firsts = [_months_on(start, number) for number in range(MONTHS + 1)]
@@ -107,7 +110,7 @@ def year_sheet_page(garden: Garden, today: date, units: Units) -> YearSheetPage:
 
 
 def _chosen(garden: Garden) -> list[CropOutlook]:
-    """Of each crop the bed in which it can go in first, with its days; by their names."""
+    """Return each crop's outlook in the bed where it can go in first, by name."""
     outlooks = []
     for rows in selectors.outlooks_by_crop(garden).values():
         beds = [row for row in rows if row.place.kind not in BENCHES]
@@ -141,7 +144,7 @@ def _spans(row: CropOutlook, today: date) -> list[Span]:
 
 
 def _next_year(row: CropOutlook, today: date) -> list[tuple[date, date]]:
-    """Sure days that come again, no earlier in the year than this year's window where that is still to open."""
+    """Return spans of sure days repeated next year, no earlier than a window of this year still to open."""
     windows = []
     for first, last in sure_spans(row.days):
         if not row.windows or first < NEXT_YEAR_D:
@@ -166,7 +169,7 @@ def _covers(garden: Garden, first: date, end: date) -> list[Span]:
 
 
 def _entry(span: Span, first: date, last: date) -> str:
-    """Carrot 3–28; the days only where they are not the whole month."""
+    """Format an entry as "Carrot 3–28", without days for a whole month."""
     begins, ends = max(span.first, first), min(span.last, last)
     if (begins, ends) == (first, last):
         return span.what
@@ -176,7 +179,7 @@ def _entry(span: Span, first: date, last: date) -> str:
 
 
 def _reason(row: CropOutlook, today: date) -> str:
-    """Carrot, North bed: 3 March to 20 July; earlier, the soil is too cold; later, too little season is left."""
+    """Explain a crop's span, as in "Carrot, North bed: 3 March to 20 July; earlier, the soil is too cold"."""
     parts = [words.span(window.earliest, window.last, today) for window in row.windows]
     text = _("{crop}, {place}: {days}").format(crop=_name(row), place=row.place.name, days=words.listed(parts))
     first, last = row.windows[0], row.windows[-1]

@@ -12,10 +12,13 @@ from cloche.apps.work.patience import CONNECTS_S, PATIENCE
 
 
 class DatabaseWrapper(base.DatabaseWrapper):
-    """Without this, a request whose connection was cut would wait for each further one that it opens."""
+    """Database wrapper that does not reconnect after a request's connection was cut.
+
+    Otherwise the request would wait again for each new connection.
+    """
 
     def get_new_connection(self, conn_params: dict[str, Any]) -> Any:
-        """As Django's; raises OperationalError at once while the database rests."""
+        """Connect like Django; raises OperationalError at once while the database is resting."""
         if PATIENCE.is_shut():
             raise OperationalError("the database did not answer a moment ago")
         begun = time.monotonic()

@@ -46,7 +46,7 @@ WALK: dict[str, dict[str, Any]] = {
 
 
 class Command(BaseCommand):
-    """`load_demo --seed 7`."""
+    """Load the demo data: `load_demo --seed 7`."""
 
     help = __doc__
 
@@ -71,19 +71,19 @@ class Command(BaseCommand):
 
 
 def _already(seed: int) -> bool:
-    """Whether this seed's demo of this day is loaded: its mark is the day and seed in the demo person's first name."""
+    """Return whether the demo with this seed and day is loaded, from the mark in the demo person's first name."""
     return User.objects.filter(username="demo", first_name=_stamp(seed)).exists()
 
 
 def _stamp(seed: int) -> str:
-    """Day, seed and plan: a demo of another plan is made up anew."""
+    """Return the mark of a demo: day, seed and version of its plan."""
     plan = zlib.crc32(repr((LOADER, HILL, SOUTH, SHAPES, PLANTINGS, EARLIER, SIGNS)).encode())
     return f"{clock.now().date().isoformat()} {seed} {plan:08x}"
 
 
 @transaction.atomic
 def load(seed: int) -> None:
-    """Replace whatever the demo held."""
+    """Replace the demo data."""
     _forget(Reading, DailyWeather)
     Garden.objects.all().delete()
     User.objects.all().delete()
@@ -106,7 +106,7 @@ def load(seed: int) -> None:
 
 
 def _walk(garden: Garden, owner: User, helper: User) -> None:
-    """Yesterday's evening round as the helper saw it, and a reading that the owner put right afterwards."""
+    """Add yesterday's evening round by the helper and a reading later corrected by the owner."""
     evening = clock.now().astimezone(garden.timezone).replace(hour=16, minute=40, second=0, microsecond=0) - timedelta(days=1)
     for minutes, (name, seen) in enumerate(WALK.items()):
         place = garden.places.get(name=name)
@@ -121,7 +121,7 @@ def _walk(garden: Garden, owner: User, helper: User) -> None:
 
 
 def _forget(*models: Any) -> None:
-    """At once and without a history of each: what is made up anew has no past."""
+    """Delete the demo data at once, without writing history."""
     with connection.cursor() as cursor:
         for model in models:
             cursor.execute(f"DELETE FROM {connection.ops.quote_name(model._meta.db_table)}")  # noqa: S608 - a model's own name
@@ -143,7 +143,7 @@ def _garden(plan: GardenPlan) -> Garden:
 
 
 def _hear(garden: Garden, seed: int) -> None:
-    """As if the weather service had just been asked."""
+    """Store a weather forecast as if the service had just been asked."""
     from cloche.demo.weather_service import report
 
     site = (garden.latitude_deg, garden.longitude_deg, garden.elevation_m)
@@ -181,7 +181,7 @@ def _sow(garden: Garden, plan: GardenPlan, person: User) -> None:
 
 
 def _warm(garden: Garden, plan: GardenPlan, person: User) -> None:
-    """Covers that it owns, its hotbed, a trial that runs, sowings that are meant."""
+    """Add covers, a hotbed, a running trial and planned sowings."""
     today = clock.today(garden.timezone)
     for own in plan.own:
         cover = Cover.objects.create(
@@ -209,7 +209,7 @@ def _warm(garden: Garden, plan: GardenPlan, person: User) -> None:
 
 
 def _raise(garden: Garden, plan: GardenPlan) -> None:
-    """Rooms, windows, mats, cables and lamps of the bench, and what happened to its plants."""
+    """Add rooms, windows, mats, cables and lamps of the bench, and its raised plants."""
     today = clock.today(garden.timezone)
     for item in plan.bench:
         name, kind, night_c, day_c = item.room
@@ -286,14 +286,14 @@ def _fill(garden: Garden, plan: GardenPlan, person: User, seed: int) -> None:
 
 
 def _log(garden: Garden, place: Place, logged: list[tuple[datetime, float]], person: User) -> None:
-    """Everything that the place's logger sent, as if it had come today; it has been silent since."""
+    """Store everything a place's logger sent up to today, after which it falls silent."""
     device, _ = let_device_in(garden, f"{place.name} logger", "C", person)
     deploy(device, "1", place, 2 * place.seed_depth_m)
     take_in(device, [Sent("1", value, at) for at, value in logged])
 
 
 def is_of_older_migrations() -> bool:
-    """Whether what was applied to this database does not exist any more, or came before something it needs now."""
+    """Return whether this database was built by migrations that no longer exist or in another order."""
     loader = MigrationLoader(connection)
     if set(loader.applied_migrations) - set(loader.disk_migrations or ()):
         return True
@@ -305,8 +305,7 @@ def is_of_older_migrations() -> bool:
 
 
 def forget_older_tables() -> None:
-    """A demo's database of before the first migrations were written anew cannot be brought up to date, and holds nothing of
-    anybody's: it is emptied."""
+    """Empty a demo database that can no longer be migrated; it holds no personal data."""
     if is_of_older_migrations():
         with connection.cursor() as cursor:
             cursor.execute("DROP SCHEMA public CASCADE; CREATE SCHEMA public")

@@ -1,4 +1,4 @@
-"""A backup at once, as one is made every night."""
+"""Make a backup at once, like the nightly one."""
 
 from __future__ import annotations
 
@@ -10,12 +10,12 @@ from cloche.apps.upkeep.flows import backups
 
 
 class Command(BaseCommand):
-    """Back up into CLOCHE_BACKUPS."""
+    """Back the database up into CLOCHE_BACKUPS."""
 
     help = "Back everything up into CLOCHE_BACKUPS, proved by a restore on trial."
 
     def handle(self, *args: Any, **options: Any) -> None:
-        """Make one, and say which."""
+        """Make a backup and print its name."""
         if not backups.is_wanted():
             raise CommandError("CLOCHE_BACKUPS names no folder.")
         try:

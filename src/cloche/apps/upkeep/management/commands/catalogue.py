@@ -1,4 +1,4 @@
-"""Gathers every sentence that can be said and brings the languages' files up to date: `./run languages`."""
+"""Collect every translatable sentence and update the language files: `./run languages`."""
 
 from __future__ import annotations
 
@@ -34,7 +34,7 @@ Message = tuple[str | tuple[str, ...], str]
 
 
 class Command(BaseCommand):
-    """Rewrites locale/*/LC_MESSAGES/django.po, which people edit, and django.mo, which is read."""
+    """Update locale/*/LC_MESSAGES/django.po, which translators edit, and compile django.mo."""
 
     help = __doc__ or ""
 
@@ -54,7 +54,7 @@ class Command(BaseCommand):
 
 
 def template_catalogue() -> Catalog:
-    """Everything that can be said, with where."""
+    """Return the catalogue of all sentences with their locations."""
     catalogue = Catalog(project="Cloche", charset="utf-8", fuzzy=False)
     for message, where in sorted(messages(), key=lambda row: (row[1], str(row[0]))):
         catalogue.add(message, locations=[(where, 0)])
@@ -63,7 +63,7 @@ def template_catalogue() -> Catalog:
 
 @cache
 def messages() -> tuple[Message, ...]:
-    """Each sentence, and the file it stands in; (one, many) where it counts something."""
+    """Return each sentence with its file; a plural as (one, many)."""
     return tuple(_said())
 
 
@@ -84,7 +84,7 @@ def _extracted(file: Path, text: str) -> Iterator[Message]:
 
 
 def read(folder: Path) -> Catalog:
-    """A language as people left it; a new one has nothing yet."""
+    """Read a language's catalogue, empty if new."""
     file = folder / "django.po"
     if not file.exists():
         return Catalog(locale=folder.parent.name, project="Cloche", charset="utf-8", fuzzy=False)
@@ -93,7 +93,7 @@ def read(folder: Path) -> Catalog:
 
 
 def brought_up_to_date(folder: Path, gathered: Catalog) -> Catalog:
-    """With new sentences added and those that are no longer said left out."""
+    """Return a catalogue with new sentences added and obsolete ones removed."""
     catalogue = read(folder)
     catalogue.update(gathered, no_fuzzy_matching=True, keep_user_comments=True, update_creation_date=False)
     catalogue.obsolete.clear()
@@ -101,12 +101,12 @@ def brought_up_to_date(folder: Path, gathered: Catalog) -> Catalog:
 
 
 def differing(catalogue: Catalog) -> int:
-    """How many sentences a language says in its own way."""
+    """Return how many sentences a language translates differently."""
     return sum(any(m.string) if isinstance(m.string, tuple) else bool(m.string) for m in catalogue if m.id)
 
 
 def write(folder: Path, catalogue: Catalog) -> None:
-    """For people and for the program."""
+    """Write the .po and the .mo file."""
     folder.mkdir(parents=True, exist_ok=True)
     with (folder / "django.po").open("wb") as file:
         write_po(file, catalogue, width=110, sort_output=True, include_lineno=False)

@@ -1,4 +1,4 @@
-"""Tell programs that watch how Cloche is, on this computer alone, until told to stop."""
+"""Serve metrics on this computer until stopped."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Bring the tables to this release: one at a time, however many machines ask, and nothing where nothing is to be done."""
+"""Migrate the database and create its caches: one process at a time, and only if needed."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ SCHEMA = Path(__file__).parents[2] / "schema.sql"
 
 
 def _wanted() -> set[str]:
-    """Tables of caches that are kept in the database."""
+    """Return the names of cache tables."""
     return {cache["LOCATION"] for cache in settings.CACHES.values() if "LOCATION" in cache}
 
 

@@ -1,4 +1,4 @@
-"""Every sentence of the interface on one page, for people who read it aloud: `./run sentences FILE.html`."""
+"""Write every sentence of the interface on one page for proofreading: `./run sentences FILE.html`."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ HEAD = "<!doctype html><meta charset='utf-8'><title>Sentences</title><style>td{v
 
 
 class Command(BaseCommand):
-    """Writes the page: by the file they stand in, in every language; those that count for none, one, two and many."""
+    """Write the page of sentences by file, in every language, with all plural forms."""
 
     help = __doc__ or ""
 
@@ -33,7 +33,7 @@ class Command(BaseCommand):
 
 
 def by_file() -> dict[str, list[Message]]:
-    """Each sentence once a file, in the order of the files."""
+    """Return each sentence once a file, in file order."""
     gathered: dict[str, dict[Message, None]] = defaultdict(dict)
     for message in messages():
         gathered[message[1]][message] = None
@@ -41,7 +41,7 @@ def by_file() -> dict[str, list[Message]]:
 
 
 def page(rows: dict[str, list[Message]]) -> str:
-    """As HTML, a table a file."""
+    """Return an HTML table for each file."""
     languages = [code for code, _name in settings.LANGUAGES]
     heads = "".join(f"<th>{code}" for code in languages)
     tables = []

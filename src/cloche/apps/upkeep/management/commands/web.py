@@ -28,7 +28,7 @@ KEPT_BYTES = 600_000_000
 
 
 class _Narrowed:
-    """The server's settings with another limit for the body of one request."""
+    """Server settings with another limit on the size of a request body."""
 
     def __init__(self, settings_of_server: Any, most: int) -> None:
         self._of_server, self.max_request_body_size = settings_of_server, most
@@ -38,7 +38,7 @@ class _Narrowed:
 
 
 class Parser(HTTPRequestParser):
-    """Sets the limit of a body as soon as its address is known, and before any of it is kept."""
+    """Request parser that sets the body limit once the URL is known and before anything is stored."""
 
     def parse_header(self, header_plus: bytes) -> None:
         super().parse_header(header_plus)
@@ -47,13 +47,13 @@ class Parser(HTTPRequestParser):
 
 
 class Channel(HTTPChannel):
-    """A connection whose requests are read with these limits."""
+    """Connection that reads requests within these limits."""
 
     parser_class = Parser
 
 
 class Command(BaseCommand):
-    """`web --fd N`, or `web --listen HOST:PORT`."""
+    """Serve requests: `web --fd N` or `web --listen HOST:PORT`."""
 
     help = __doc__
 
@@ -98,7 +98,7 @@ def _listening(host: str, port: int) -> socket.socket:
 
 
 def _proxy() -> dict[str, Any]:
-    """A proxy that is told of says whom it speaks for; nobody else is believed."""
+    """Return proxy settings: only a configured proxy is trusted to name the client."""
     if not settings.CLOCHE_PROXY:
         return {}
     headings = {"x-forwarded-for", "x-forwarded-proto", "x-forwarded-host"}

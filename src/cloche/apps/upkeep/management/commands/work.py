@@ -1,4 +1,4 @@
-"""Do what is queued, and make the rounds, until told to stop. Any number may run, on any machine that reaches the database."""
+"""Run queued jobs and periodic work until stopped. Any number of workers can run on machines that reach the database."""
 
 from __future__ import annotations
 
@@ -27,8 +27,10 @@ at which rounds are due; and after so long it ends, told to stop, in any case.""
 
 
 class Command(BaseCommand):
-    """`work` runs until it is ended; `work --once` makes the rounds, does what is queued and returns. `--queues weather,today`
-    keeps it for those; `--without-rounds` leaves them to `rounds`."""
+    """Run a worker: `work` until stopped, `work --once` for all that is due now.
+
+    `--queues weather,today` limits it to those queues; `--without-rounds` leaves periodic work to `rounds`.
+    """
 
     help = __doc__
     ending = False
