@@ -22,6 +22,22 @@ CELL_WEEKS, WEEKS_A_M = 1.5, 80.0
 """Weeks from emergence until roots fill a cell: four and a half in 4 cm, seven in 7 cm (assumption)."""
 
 
+STEPS_C = (16.0, 14.0)
+"""Set-points after emergence for seedlings that stay on the heat: most are germinated at about 20 °C, pricked out at 16 °C and
+grown on at 14 °C (common practice, no source)."""
+DOWN_K = 2.0
+"""Under the other rules set-points go down once, by a couple of degrees (common practice, no source)."""
+
+
+class HeatOffRule(StrEnum):
+    """When raised plants come off the heat."""
+
+    FIRST = "first"
+    HALF = "half"
+    ALL = "all"
+    KEPT = "kept"
+
+
 class Due(StrEnum):
     """Steps in raising plants."""
 
@@ -39,20 +55,24 @@ class Raised:
 
     Attributes
     ----------
-    half_on, all_on : date or None
-        Half and nearly complete emergence, observed or predicted.
+    half_on, all_on, first_on : date or None
+        Half, nearly complete and first emergence, observed or predicted.
     leaf_on : date or None
         First true leaf, if observed.
     potted_on, cell_m : date or None, float or None
         Last potting, and size of the cell [m].
-    heated, ruled : bool
-        Whether the place is heated, and whether by a thermostat.
+    heated : bool
+        Whether the place is heated.
     plant_from : date or None
         First day on which it may be planted out.
     hardening_on : date or None
         First day of hardening off, if it has begun.
     heat_is_off : bool
         Whether the heat has been turned off.
+    start_c : float or None
+        Temperature below which the thermostat heats; None without one [°C].
+    lowered_on : tuple of date
+        Dates on which its set-point was lowered for this sowing.
     """
 
     half_on: date | None
@@ -61,10 +81,12 @@ class Raised:
     potted_on: date | None = None
     cell_m: float | None = None
     heated: bool = False
-    ruled: bool = False
     plant_from: date | None = None
     hardening_on: date | None = None
     heat_is_off: bool = False
+    first_on: date | None = None
+    start_c: float | None = None
+    lowered_on: tuple[date, ...] = ()
 
 
 def weeks_in_cell(cell_m: float) -> float:
@@ -78,40 +100,71 @@ def weeks_in_cell(cell_m: float) -> float:
     return CELL_WEEKS + WEEKS_A_M * cell_m
 
 
-def heat_off_on(raised: Raised, when_half: bool) -> date | None:
-    """Return the date on which heat goes off by either rule; None if not in sight.
+def heat_off_on(raised: Raised, rule: HeatOffRule) -> date | None:
+    """Return the date on which plants come off the heat; None if not in sight or if they stay on it.
 
     Parameters
     ----------
     raised : Raised
         The sowing.
-    when_half : bool
-        Whether heat goes off when half are up; else some days after all are.
+    rule : HeatOffRule
+        First emergence, half emergence, some days after all are up, or never.
     """
-    if when_half:
+    if rule is HeatOffRule.KEPT:
+        return None
+    if rule is HeatOffRule.FIRST:
+        return raised.first_on or raised.half_on
+    if rule is HeatOffRule.HALF:
         return raised.half_on
     after = None if raised.all_on is None else raised.all_on + timedelta(days=AFTER_ALL_D)
     return raised.leaf_on or after
 
 
-def next_steps(raised: Raised, crop: Crop, when_half: bool, today: date) -> list[tuple[Due, date]]:
+def turned_down_to(raised: Raised, rule: HeatOffRule) -> float | None:
+    """Return the next lower set-point of a thermostat [°C]; None without one, or if it need not go lower.
+
+    Parameters
+    ----------
+    raised : Raised
+        The sowing.
+    rule : HeatOffRule
+        Plants that stay on the heat go down in steps, others once.
+    """
+    if raised.start_c is None:
+        return None
+    if rule is HeatOffRule.KEPT:
+        return next((step for step in STEPS_C if step < raised.start_c), None)
+    return None if raised.lowered_on else raised.start_c - DOWN_K
+
+
+def _turn_down_on(raised: Raised, crop: Crop, rule: HeatOffRule) -> date | None:
+    down = turned_down_to(raised, rule)
+    if down is None or raised.half_on is None or raised.heat_is_off:
+        return None
+    if rule is not HeatOffRule.KEPT:
+        return raised.half_on + timedelta(days=STURDY_D) if crop.season == "warm" else None
+    sturdy = raised.half_on + timedelta(days=STURDY_D)
+    return raised.half_on if down == STEPS_C[0] else max([sturdy, *(on + timedelta(days=STURDY_D) for on in raised.lowered_on)])
+
+
+def next_steps(raised: Raised, crop: Crop, rule: HeatOffRule, today: date) -> list[tuple[Due, date]]:
     """Return the coming steps with their dates, in order.
 
     Parameters
     ----------
     raised : Raised
         The sowing.
-    when_half : bool
-        By which school heat goes off.
+    rule : HeatOffRule
+        When the plants come off the heat.
     today : date
         The day; hardening that is not begun begins no sooner.
     """
     steps: list[tuple[Due, date]] = []
-    off = heat_off_on(raised, when_half)
+    off, down = heat_off_on(raised, rule), _turn_down_on(raised, crop, rule)
     if raised.heated and off and not raised.heat_is_off:
         steps.append((Due.HEAT_OFF, off))
-    if raised.ruled and raised.half_on and not raised.heat_is_off and crop.season == "warm":
-        steps.append((Due.TURN_DOWN, raised.half_on + timedelta(days=STURDY_D)))
+    if down:
+        steps.append((Due.TURN_DOWN, down))
     if raised.half_on:
         out = out_on(raised, crop, today)
         since = raised.potted_on or raised.half_on

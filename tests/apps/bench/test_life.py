@@ -157,6 +157,34 @@ def test_the_day_asks_for_the_bench_and_a_tick_is_written_into_the_sowings_life(
     assert len(jobs(garden)) == 1
 
 
+def test_a_sowing_kept_on_the_heat_asks_for_a_lower_thermostat_and_one_tap_sets_it(signed_in: Client, garden: Garden) -> None:
+    tray = make_tray(garden, "Mat", heat=heated())
+    tray.heat_periods.create(source="mat", first=TODAY - timedelta(days=20), control="thermostat", start_c=20.0, stop_c=22.0)
+    sowing = sown(tray, "leek", 10, 0)
+    sowing.counts.create(on=TODAY, up=30)
+    assert jobs(garden) == ["Take leeks off the heat: half of them are up."]
+    chosen = signed_in.post(reverse("heat_off_rule", args=[garden.pk, sowing.pk]), {"rule": "kept"}, follow=True)
+    assert "follow the new rule" in chosen.content.decode()
+    assert jobs(garden) == ["Turn the thermostat down to 16°. Leeks will grow more slowly and sturdier."]
+    person = garden.memberships.get().user
+    (job,) = jobs_in(garden, units_of(person), NOW)
+    made = answer(garden, job, "done", person)
+    assert list(tray.heat_periods.values_list("first", "start_c", "stop_c"))[-1] == (TODAY, 16.0, 18.0)
+    assert jobs(garden) == []
+    assert "Thermostat turned down to 16°" in signed_in.get(reverse("life", args=[garden.pk, sowing.pk])).content.decode()
+    take_back(garden, made.pk)
+    assert tray.heat_periods.last().start_c == 20.0
+    assert len(jobs(garden)) == 1
+
+
+def test_a_rule_that_there_is_not_is_refused_and_the_old_one_stays(signed_in: Client, garden: Garden) -> None:
+    sowing = sown(make_tray(garden), "leek", 10, 0, heat_off_rule="all")
+    said = signed_in.post(reverse("heat_off_rule", args=[garden.pk, sowing.pk]), {"rule": "never"}, follow=True)
+    assert "Choose one of the rules" in said.content.decode()
+    sowing.refresh_from_db()
+    assert sowing.heat_off_rule == "all"
+
+
 @pytest.mark.parametrize(
     ("fault", "said"),
     [(Fault.HOT, "it does not stop by itself"), (Fault.COLD, "does not seem to heat"), (Fault.FLAT, "do not change")],

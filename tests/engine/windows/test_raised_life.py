@@ -1,5 +1,6 @@
 """What comes next for plants that are raised: both schools of heat, cells that fill, hardening before planting out."""
 
+from dataclasses import replace
 from datetime import date, timedelta
 
 import pytest
@@ -7,25 +8,40 @@ import pytest
 from cloche_engine.crops.catalogue import crop
 from cloche_engine.crops.raising import HARDEN_D
 from cloche_engine.heat.source import AFTER_ALL_D, CORNER_W_K, ROOM_W_K, kwh_a_day
-from cloche_engine.windows.raised_life import Due, Raised, heat_off_on, next_steps, out_on, weeks_in_cell
+from cloche_engine.windows.raised_life import (
+    STEPS_C,
+    STURDY_D,
+    Due,
+    HeatOffRule,
+    Raised,
+    heat_off_on,
+    next_steps,
+    out_on,
+    turned_down_to,
+    weeks_in_cell,
+)
 
 TODAY = date(2026, 3, 20)
 UP = date(2026, 3, 14)
 
 
-def days(raised: Raised, key: str = "tomato", when_half: bool = True, today: date = TODAY) -> dict[Due, date]:
-    return dict(next_steps(raised, crop(key), when_half, today))
+HALF, ALL, FIRST, KEPT = HeatOffRule.HALF, HeatOffRule.ALL, HeatOffRule.FIRST, HeatOffRule.KEPT
+
+
+def days(raised: Raised, key: str = "tomato", rule: HeatOffRule = HALF, today: date = TODAY) -> dict[Due, date]:
+    return dict(next_steps(raised, crop(key), rule, today))
 
 
 def test_makers_say_off_at_half_and_growers_when_all_are_up_and_a_leaf_shows() -> None:
     """Common practice, no source: three to seven days after all are up."""
     raised = Raised(UP, UP + timedelta(days=4), heated=True)
-    assert heat_off_on(raised, True) == UP
-    assert heat_off_on(raised, False) == UP + timedelta(days=4 + AFTER_ALL_D)
+    assert heat_off_on(raised, HALF) == UP
+    assert heat_off_on(raised, ALL) == UP + timedelta(days=4 + AFTER_ALL_D)
     assert 3 <= AFTER_ALL_D <= 7
     leaf = Raised(UP, UP + timedelta(days=4), leaf_on=UP + timedelta(days=6), heated=True)
-    assert heat_off_on(leaf, False) == UP + timedelta(days=6)
-    assert heat_off_on(Raised(None, None, heated=True), False) is None
+    assert heat_off_on(leaf, ALL) == UP + timedelta(days=6)
+    assert heat_off_on(Raised(None, None, heated=True), ALL) is None
+    assert heat_off_on(Raised(UP, UP, first_on=UP - timedelta(days=3), heated=True), FIRST) == UP - timedelta(days=3)
 
 
 def test_heat_that_is_off_or_was_never_there_is_not_asked_for() -> None:
@@ -35,9 +51,22 @@ def test_heat_that_is_off_or_was_never_there_is_not_asked_for() -> None:
 
 
 def test_set_points_go_down_for_warm_crops_under_a_thermostat_only() -> None:
-    assert Due.TURN_DOWN in days(Raised(UP, UP, heated=True, ruled=True))
+    assert Due.TURN_DOWN in days(Raised(UP, UP, heated=True, start_c=20.0))
     assert Due.TURN_DOWN not in days(Raised(UP, UP, heated=True))
-    assert Due.TURN_DOWN not in days(Raised(UP, UP, heated=True, ruled=True), "leek")
+    assert Due.TURN_DOWN not in days(Raised(UP, UP, heated=True, start_c=20.0), "leek")
+    assert Due.TURN_DOWN not in days(Raised(UP, UP, heated=True, start_c=18.0, lowered_on=(TODAY,)))
+
+
+def test_plants_kept_on_the_heat_go_down_in_steps_and_are_never_taken_off() -> None:
+    """Common practice, no source: germinated at 20 °C, then 16 °C once up, then 14 °C to grow on."""
+    fresh = Raised(UP, UP, heated=True, start_c=20.0)
+    assert days(fresh, "leek", KEPT)[Due.TURN_DOWN] == UP
+    assert turned_down_to(fresh, KEPT) == STEPS_C[0] == 16.0
+    lowered = replace(fresh, start_c=16.0, lowered_on=(UP + timedelta(days=2),))
+    assert days(lowered, "leek", KEPT)[Due.TURN_DOWN] == UP + timedelta(days=2 + STURDY_D)
+    assert turned_down_to(lowered, KEPT) == 14.0
+    assert Due.TURN_DOWN not in days(replace(lowered, start_c=14.0), "leek", KEPT)
+    assert Due.HEAT_OFF not in days(fresh, "tomato", KEPT)
 
 
 @pytest.mark.parametrize(("cell_m", "weeks"), [(0.03, 4), (0.04, 5), (0.07, 7), (0.09, 9)])

@@ -12,7 +12,7 @@ from django.views.decorators.http import require_POST
 
 from cloche.apps.bench import flows
 from cloche.apps.bench.diary_forms import DiaryForm, FillForm, HeatTestForm
-from cloche.apps.bench.forms import StepForm
+from cloche.apps.bench.forms import HeatOffForm, StepForm
 from cloche.apps.bench.pages.diary import diary_page, life_page
 from cloche.apps.bench.pages.potatoes import potatoes_page
 from cloche.apps.bench.planning_forms import PotatoForm
@@ -135,8 +135,23 @@ def life(request: GardenRequest, sowing_id: int) -> HttpResponse:
         messages.success(request, text.format(place=sowing.place.name))
         return redirect("life", request.garden.pk, sowing.pk)
     page = life_page(sowing, request.garden, units, today)
-    context = {"page": page, "form": form, "sowing": sowing}
+    rule = HeatOffForm(garden=request.garden, initial={"rule": sowing.heat_off_rule}) if page.heated else None
+    context = {"page": page, "form": form, "sowing": sowing, "rule_form": rule}
     return render(request, "bench/life.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def heat_off_rule(request: GardenRequest, sowing_id: int) -> HttpResponse:
+    """Choose when a sowing comes off the heat."""
+    sowing = _sowing(request, sowing_id)
+    form = HeatOffForm(request.POST, garden=request.garden)
+    if form.is_valid():
+        flows.choose_heat_off_rule(sowing, form.cleaned_data["rule"])
+        messages.success(request, _("Saved. The jobs of this sowing follow the new rule."))
+    else:
+        messages.error(request, _("Choose one of the rules."))
+    return redirect("life", request.garden.pk, sowing.pk)
 
 
 @require_POST

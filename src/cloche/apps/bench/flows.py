@@ -6,11 +6,11 @@ from datetime import date, timedelta
 
 from django.db import transaction
 
-from cloche.apps.bench.texts import TURNED_DOWN_K
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.flows import note_change_at, note_change_in
 from cloche.apps.places.models import HeatPeriod, HotbedFill, HotbedNote, HotbedTray, Lamp, Place, Room, RoomAir
 from cloche.apps.shared import clock
+from cloche.apps.sowings.models import Sowing
 
 Dated = HeatPeriod | HotbedTray | Lamp
 """What is at a place from one day to another."""
@@ -46,22 +46,6 @@ def remove(period: Dated) -> None:
     """Delete a period."""
     period.delete()
     note_change_at(period.place)
-
-
-@transaction.atomic
-def turn_down(period: HeatPeriod, today: date) -> HeatPeriod:
-    """Lower the set points by a few degrees from today on."""
-    lower = HeatPeriod.objects.get(pk=period.pk)
-    lower.start_c -= TURNED_DOWN_K
-    lower.stop_c -= TURNED_DOWN_K
-    if period.first < today:
-        period.last = today - timedelta(days=1)
-        period.save()
-        lower.pk, lower.first, lower.last = None, today, None
-        lower._state.adding = True
-    lower.save()
-    note_change_at(period.place)
-    return lower
 
 
 @transaction.atomic
@@ -116,6 +100,12 @@ def keep_rules(garden: Garden) -> None:
     """Save the rules for raising plants."""
     garden.save(update_fields=["heat_off_rule", "bring_in_c", "price_kwh"])
     note_change_in(garden)
+
+
+def choose_heat_off_rule(sowing: Sowing, rule: str) -> None:
+    """Save when a sowing comes off the heat; an empty rule follows the garden's. No forecast depends on it."""
+    sowing.heat_off_rule = rule
+    sowing.save(update_fields=["heat_off_rule"])
 
 
 @transaction.atomic

@@ -342,6 +342,17 @@ class RulesForm(forms.ModelForm):
         return data
 
 
+class HeatOffForm(forms.Form):
+    """Form for when one sowing comes off the heat."""
+
+    rule = forms.ChoiceField(label=lazy("When it comes off the heat"), required=False)
+
+    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **({"auto_id": "heat_off_%s"} | kwargs))
+        usual = _("as in this garden: {rule}").format(rule=garden.get_heat_off_rule_display())
+        self.fields["rule"].choices = [("", usual), *Garden.HeatOffRule.choices]  # type: ignore[attr-defined]
+
+
 class StepForm(forms.Form):
     """A step in the life of a sowing."""
 
@@ -355,7 +366,9 @@ class StepForm(forms.Form):
 
         super().__init__(*args, **({"auto_id": "step_%s"} | kwargs))
         self.sowing, self.today, self.steps, self.units = sowing, today, Step.Kind, units
-        self.fields["kind"].choices = Step.Kind.choices  # type: ignore[attr-defined]
+        # A thermostat is turned down at its tray or by its job, which know how far.
+        kinds = [choice for choice in Step.Kind.choices if choice[0] != Step.Kind.TURNED_DOWN]
+        self.fields["kind"].choices = kinds  # type: ignore[attr-defined]
         self.fields["on"].initial = today
         self.fields["place"].queryset = sowing.place.garden.places.all()  # type: ignore[attr-defined]
         self.fields["place"].empty_label = _("stays where it is")  # type: ignore[attr-defined]

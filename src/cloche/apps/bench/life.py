@@ -13,16 +13,20 @@ from cloche.apps.sowings.models import Sowing, Step
 from cloche.apps.sowings.selectors import Progress, State, progress_of, sowings_in
 from cloche.bridge.services import crops
 from cloche_engine.crops.catalogue import Crop
-from cloche_engine.windows.raised_life import Due, Raised, next_steps
+from cloche_engine.windows.raised_life import Due, HeatOffRule, Raised, next_steps, turned_down_to
 
 
 @dataclass(frozen=True)
 class Life:
-    """A sowing that is being raised: `due` is its next step, `out` the first day for planting it out and where."""
+    """A sowing that is being raised: `due` is its next step, `out` the first day for planting it out and where.
+
+    `rule` is the sowing's own rule for taking it off the heat, or else the garden's.
+    """
 
     sowing: Sowing
     crop: Crop
     raised: Raised
+    rule: HeatOffRule
     progress: Progress
     due: list[tuple[Due, date]]
     out: tuple[date, Place] | None
@@ -32,6 +36,11 @@ class Life:
     def up(self) -> float:
         """Emerged fraction of the expected number, counted or predicted, 0-1."""
         return self.progress.share
+
+    @property
+    def lower_c(self) -> float | None:
+        """Next lower set-point of the thermostat [°C], if any."""
+        return turned_down_to(self.raised, self.rule)
 
     def on(self, what: Due) -> date | None:
         """Return the date of a step, None if not in sight."""
@@ -77,15 +86,18 @@ def life_of(sowing: Sowing, garden: Garden, place: Place, today: date, out: tupl
         potted_on=potted.on if potted else None,
         cell_m=sowing.cell_m,
         heated=heated,
-        ruled=period is not None and period.control == HeatPeriod.Control.THERMOSTAT,
+        first_on=progress.first_on,
+        start_c=period.start_c if period and period.control == HeatPeriod.Control.THERMOSTAT else None,
+        lowered_on=tuple(step.on for step in steps if step.kind == Step.Kind.TURNED_DOWN),
         plant_from=max(out[0], today) if out else None,
         hardening_on=last[Step.Kind.HARDENING].on if Step.Kind.HARDENING in last else None,
         heat_is_off=Step.Kind.HEAT_OFF in last,
     )
     # Where nothing has shown when silence means failure, the sowing is to be looked at before anything else is advised.
     silent = progress.state in (State.OVERDUE, State.FAILED)
-    due = [] if silent else next_steps(raised, crop, garden.heat_off_rule == Garden.HeatOffRule.HALF, today)
-    return Life(sowing, crop, raised, progress, due, out, period)
+    rule = HeatOffRule(sowing.heat_off_rule or garden.heat_off_rule)
+    due = [] if silent else next_steps(raised, crop, rule, today)
+    return Life(sowing, crop, raised, rule, progress, due, out, period)
 
 
 def days_up(life: Life, today: date) -> int:

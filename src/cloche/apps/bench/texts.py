@@ -8,7 +8,6 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.bench.life import Life
 from cloche.apps.bench.selectors import Climate, leaves_c
-from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Lamp
 from cloche.apps.shared import words
 from cloche.bridge.values.clocks import spans_text
@@ -17,12 +16,11 @@ from cloche.bridge.values.units import Units
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.light.habit import Habit, coolest_for
 from cloche_engine.results import Fault, HeatAlarm
-from cloche_engine.windows.raised_life import Due
+from cloche_engine.windows.raised_life import Due, HeatOffRule
 
 HOLDS, LEAST_TOLD, ALWAYS_ON = 0.7, 0.1, 0.95
-TELLS_K, TURNED_DOWN_K = 2.0, 2.0
-"""So many degrees too warm for their light are worth a word; so far set-points go down for sturdier plants, a couple of degrees
-(common practice, no source)."""
+TELLS_K = 2.0
+"""So many degrees too warm for their light are worth a word (common practice, no source)."""
 
 
 def due_text(life: Life, what: Due, on: date, today: date, units: Units) -> str:
@@ -31,8 +29,10 @@ def due_text(life: Life, what: Due, on: date, today: date, units: Units) -> str:
     if what is Due.HEAT_OFF:
         return _("Take {name} off the heat: {why}.").format(name=name, why=_why_off(life, on, today))
     if what is Due.TURN_DOWN:
-        down = units.difference_text(TURNED_DOWN_K, 0)
-        return _("Set the thermostat {down} lower: {name} will grow more slowly and sturdier.").format(name=name, down=down)
+        set_point = units.temperature_text(life.lower_c or 0.0, 0)
+        return _("Turn the thermostat down to {set_point}. {name} will grow more slowly and sturdier.").format(
+            name=words.sentence(name), set_point=set_point
+        )
     if what is Due.POT_ON:
         wide = _(" of {length}").format(length=units.length_text(cell)) if cell else ""
         return _("Pot {name} on: by then their roots will fill a cell{wide}.").format(name=name, wide=wide)
@@ -50,7 +50,9 @@ def placed(life: Life, text: str) -> str:
 
 
 def _why_off(life: Life, on: date, today: date) -> str:
-    if life.sowing.place.garden.heat_off_rule == Garden.HeatOffRule.HALF:
+    if life.rule is HeatOffRule.FIRST:
+        return _("the first are up") if on <= today else _("the first will be up by then")
+    if life.rule is HeatOffRule.HALF:
         return _("half of them are up") if on <= today else _("half will be up by then")
     return _("the first true leaf is out") if life.raised.leaf_on else _("all have been up for a few days")
 
@@ -59,7 +61,7 @@ def due_why(what: Due) -> str:
     """Return the reason for a step."""
     return {
         Due.HEAT_OFF: _("Germination needs warmth and growth needs less. Seedlings that are kept warm grow leggy."),
-        Due.TURN_DOWN: _("Seedlings a few weeks old do better a couple of degrees cooler."),
+        Due.TURN_DOWN: _("Seedlings that stay on the heat need less of it once they are up."),
         Due.POT_ON: _("Once roots circle a full cell, growth stops."),
         Due.HARDEN: _(
             "Give them an hour or two outside in a sheltered spot on the first day, and the whole day and a "

@@ -33,5 +33,6 @@ urlpatterns = [
     path("bench/<int:place_id>/diary/", diary_views.diary, name="diary"),
     path("bench/<int:place_id>/diary/<slug:kind>/<int:line_id>/remove/", diary_views.remove_line, name="remove_line"),
     path("sowings/<int:sowing_id>/", diary_views.life, name="life"),
+    path("sowings/<int:sowing_id>/heat-rule/", diary_views.heat_off_rule, name="heat_off_rule"),
     path("sowings/<int:sowing_id>/steps/<int:step_id>/remove/", diary_views.remove_step, name="remove_step"),
 ]

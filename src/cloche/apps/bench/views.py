@@ -19,11 +19,13 @@ from cloche.apps.bench.pages.tray import tray_page
 from cloche.apps.bench.planning_forms import AskForm, BuildForm
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.selectors import units_of
+from cloche.apps.places.flows import set_thermostat
 from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place
 from cloche.apps.places.selectors import place_or_404
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID, is_piece
 from cloche.apps.work.turns import ENGINE, WAITS, turn
+from cloche_engine.windows.raised_life import DOWN_K
 
 
 def stand_in(request: GardenRequest) -> None:
@@ -156,7 +158,8 @@ def heat_off(request: GardenRequest, place_id: int, heat_id: int) -> HttpRespons
 def turn_down(request: GardenRequest, place_id: int, heat_id: int) -> HttpResponse:
     """Lower the set points by a few degrees from today on."""
     place = place_or_404(request, place_id)
-    lower = flows.turn_down(_heat(place, heat_id), clock.today(request.garden.timezone))
+    period = _heat(place, heat_id)
+    lower = set_thermostat(period, period.start_c - DOWN_K, clock.today(request.garden.timezone))
     start = units_of(request.user).temperature_text(lower.start_c, 0)
     messages.success(request, _("{name} is held at {start} or more from today.").format(name=place.name, start=start))
     return redirect("tray", request.garden.pk, place.pk)

@@ -72,8 +72,10 @@ class Garden(models.Model):
         HEAT = "heat", lazy("when it is too hot inside however far it is open")
 
     class HeatOffRule(models.TextChoices):
+        FIRST = "first", lazy("when the first are up")
         HALF = "half", lazy("when half of them are up")
         ALL = "all", lazy("when all of a crop are up, plus a few days until the first true leaf")
+        KEPT = "kept", lazy("never: once they are up, the thermostat is turned down in steps")
 
     class Names(models.TextChoices):
         AMERICAN = "american", lazy("American: eggplant, fava bean, arugula")

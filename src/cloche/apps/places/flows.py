@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime, timedelta
 
 from django.db import transaction
 from django.db.models import F, Max
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import Cover, CoverPeriod, Operation, Place
+from cloche.apps.places.models import Cover, CoverPeriod, HeatPeriod, Operation, Place
 from cloche.apps.places.selectors import first_overlap
 from cloche.apps.shared import clock
 from cloche.apps.shared.quota import refuse_beyond
@@ -25,6 +25,22 @@ def note_change_at(place: Place, by_itself: bool = False) -> None:
     place.refresh_from_db(fields=["input_revision"])
     failures.inputs_changed([key_of(place.pk)])
     ask_for(place.pk, 0 if by_itself else queue.SOON)
+
+
+@transaction.atomic
+def set_thermostat(period: HeatPeriod, start_c: float, on: date) -> HeatPeriod:
+    """Change the temperature at which a thermostat starts from a day on, with the same span up to its stop."""
+    changed = HeatPeriod.objects.get(pk=period.pk)
+    changed.stop_c += start_c - changed.start_c
+    changed.start_c = start_c
+    if period.first < on:
+        changed.pk, changed.first = None, on
+        changed._state.adding = True
+        period.last = on - timedelta(days=1)
+        period.save()
+    changed.save()
+    note_change_at(period.place)
+    return changed
 
 
 def note_site(sender: type, garden: Garden, **kwargs: object) -> None:

@@ -372,6 +372,7 @@ KINDS = {
                 "seeds": (lazy("seeds"), plain),
                 "depth_m": (lazy("depth"), length),
                 "finished": (lazy("closed"), yes),
+                "heat_off_rule": (lazy("rule for taking it off the heat"), plain),
             }
             | REMOVED,
             at_place,

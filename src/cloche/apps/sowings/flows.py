@@ -6,10 +6,11 @@ from collections.abc import Iterator
 from datetime import date, timedelta
 
 from django.db import transaction
+from django.db.models import Q
 
 from cloche.apps.gardens.models import User
-from cloche.apps.places.flows import note_change_at
-from cloche.apps.places.models import Place
+from cloche.apps.places.flows import note_change_at, set_thermostat
+from cloche.apps.places.models import HeatPeriod, Place
 from cloche.apps.shared import clock
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
@@ -154,8 +155,13 @@ class NotTheLast(ValueError):
 
 @transaction.atomic
 def take_step(step: Step) -> Step:
-    """Store a step; after a move the sowing stands in the new place."""
+    """Store a step; after a move the sowing stands in the new place, and a thermostat turned down is set lower."""
     sowing = step.sowing
+    if step.start_c is not None:
+        thermostat = _thermostat_at(sowing.place, step.on)
+        if thermostat is not None:
+            step.start_before_c = thermostat.start_c
+            set_thermostat(thermostat, step.start_c, step.on)
     if step.place is not None and step.place != sowing.place:
         step.left = sowing.place
         sowing.sown_in = sowing.sown_in or sowing.place
@@ -180,11 +186,19 @@ def take_back(step: Step) -> None:
         if len(moves) == 1:
             sowing.sown_in = None
     here = step.place
+    thermostat = _thermostat_at(sowing.place, step.on)
+    if step.start_before_c is not None and thermostat is not None and thermostat.start_c == step.start_c:
+        set_thermostat(thermostat, step.start_before_c, step.on)
     step.delete()
     potted = [step.cell_m for step in sowing.steps.all() if step.cell_m is not None]
     sowing.cell_m = potted[-1] if potted else sowing.cell_m
     sowing.save(update_fields=["place", "sown_in", "cell_m"])
     _note({here, sowing.place})
+
+
+def _thermostat_at(place: Place, on: date) -> HeatPeriod | None:
+    there = Q(last__isnull=True) | Q(last__gte=on)
+    return place.heat_periods.filter(there, control=HeatPeriod.Control.THERMOSTAT, first__lte=on).last()
 
 
 def _note(places: set[Place | None]) -> None:

@@ -8,6 +8,7 @@ from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from simple_history.models import HistoricalRecords
 
+from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared.fields import RecordField, sane_day
@@ -15,13 +16,14 @@ from cloche.apps.shared.words import lazy
 from cloche_engine.results import SowingOutlook
 
 MOST_SEEDS = 1_000_000
+THERMOSTAT = [MinValueValidator(-5.0), MaxValueValidator(42.0)]
 
 
 class Sowing(models.Model):
     """Seed sown in a place on a day.
 
     `place` is where it stands now and `sown_in` where it was sown if different. Removal only marks it; `outlook` is
-    calculated with the place's forecast.
+    calculated with the place's forecast. An empty `heat_off_rule` follows the garden's.
     """
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="sowings")
@@ -35,6 +37,7 @@ class Sowing(models.Model):
     cell_m = models.FloatField(
         null=True, blank=True, validators=[MinValueValidator(0.01), MaxValueValidator(0.5)], help_text="Width of its cells."
     )
+    heat_off_rule = models.CharField(max_length=6, choices=Garden.HeatOffRule, blank=True)
     finished = models.BooleanField(default=False, help_text="Nothing more is expected of it.")
     outlook = RecordField(SowingOutlook, null=True, blank=True, editable=False)
     removed_at = models.DateTimeField(null=True, editable=False)
@@ -48,12 +51,14 @@ class Step(models.Model):
     """Step in the life of a sowing.
 
     For a move, `place` is the new place and `left` the old one; `cell_m` is the cell size after potting on; `left_c` is
-    hourly soil temperature [°C] of the old place up to noon that day.
+    hourly soil temperature [°C] of the old place up to noon that day. For a lowered thermostat, `start_c` is its new and
+    `start_before_c` its old temperature for switching on [°C].
     """
 
     class Kind(models.TextChoices):
         LEAF = "leaf", lazy("first true leaf")
         HEAT_OFF = "heat_off", lazy("heat off")
+        TURNED_DOWN = "turned_down", lazy("thermostat turned down")
         POTTED = "potted", lazy("potted on")
         MOVED = "moved", lazy("moved")
         HARDENING = "hardening", lazy("hardening off started")
@@ -68,6 +73,8 @@ class Step(models.Model):
     left = models.ForeignKey(Place, null=True, blank=True, on_delete=models.SET_NULL, related_name="+", editable=False)
     cell_m = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.01), MaxValueValidator(0.5)])
     left_c = ArrayField(models.FloatField(), null=True, blank=True, editable=False)
+    start_c = models.FloatField(null=True, blank=True, editable=False, validators=THERMOSTAT)
+    start_before_c = models.FloatField(null=True, blank=True, editable=False, validators=THERMOSTAT)
     history = HistoricalRecords(excluded_fields=["left_c"])
 
     class Meta:

@@ -94,14 +94,15 @@ class Progress:
     """Progress of a sowing today.
 
     `counted` is the highest count (None without); `expected` low, middle and high of the final number (None if not known);
-    `share` the part of it that is up, 0-1; `half_on` and `most_on` the days for half and nearly all, counted
-    (`half_counted`) or forecast; `overdue_on` the day from which it has failed.
+    `share` the part of it that is up, 0-1; `first_on`, `half_on` and `most_on` the days for the first, half and nearly all,
+    counted (`half_counted`) or forecast; `overdue_on` the day from which it has failed.
     """
 
     state: State
     counted: int | None
     expected: tuple[int, int, int] | None
     share: float
+    first_on: date | None
     half_on: date | None
     half_counted: bool
     most_on: date | None
@@ -119,12 +120,13 @@ def progress_of(sowing: Sowing, today: date) -> Progress:
     counted = max((up for _, up in counts), default=None)
     expected = _expected(sowing, counted)
     goal = _goal(sowing, counted, expected)
+    first_on, _ = _reached(counts, None, 0.0, _forecast(sowing, "first"))
     half_on, half_counted = _reached(counts, goal, HALF, _forecast(sowing, "half"))
     most_on, _ = _reached(counts, goal, ALL, _forecast(sowing, "most"))
     overdue_on = sowing.outlook.overdue if sowing.outlook else None
     share = _share(sowing, counted, goal, today)
     state = _state(sowing, counted, share, half_on, overdue_on, today)
-    return Progress(state, counted, expected, share, half_on, half_counted, most_on, overdue_on)
+    return Progress(state, counted, expected, share, first_on, half_on, half_counted, most_on, overdue_on)
 
 
 def _expected(sowing: Sowing, counted: int | None) -> tuple[int, int, int] | None:

@@ -62,8 +62,10 @@ def _record(answer: Answer, job: Job) -> None:
         return
     if isinstance(job.facts, RaisedFacts):
         if job.facts.step:
-            step = Step(sowing=job.facts.life.sowing, kind=job.facts.step, on=clock.today(answer.garden.timezone))
-            answer.step = take_step(step)
+            life = job.facts.life
+            lower_c = life.lower_c if job.facts.step == Step.Kind.TURNED_DOWN else None
+            today = clock.today(answer.garden.timezone)
+            answer.step = take_step(Step(sowing=life.sowing, kind=job.facts.step, on=today, start_c=lower_c))
         return
     place = Place.objects.filter(garden=answer.garden, pk=job.place_pk).first()
     if place is None or job.works is None:

@@ -181,13 +181,17 @@ class Happened:
 
 @dataclass(frozen=True)
 class LifePage:
-    """Context of bench/life.html; `coming` holds due steps (when, what, whether now)."""
+    """Context of bench/life.html; `coming` holds due steps (when, what, whether now).
+
+    `heated` tells whether the plants are still on the heat.
+    """
 
     headline: str
     sub: str
     past: list[Happened]
     coming: list[tuple[str, str, bool]]
     warn: str
+    heated: bool
 
 
 def life_page(sowing: Sowing, garden: Garden, units: Units, today: date) -> LifePage:
@@ -209,6 +213,7 @@ def life_page(sowing: Sowing, garden: Garden, units: Units, today: date) -> Life
         past=_past(sowing, units, today),
         coming=[(texts.when(on, today), texts.due_text(life, what, on, today, units), on <= today) for what, on in due],
         warn=texts.habit_text(crop, climate, habit, units) if climate else "",
+        heated=life.raised.heated and raised and not planted and not life.raised.heat_is_off,
     )
 
 
@@ -240,4 +245,6 @@ def _step(step: Step, units: Units) -> str:
     text = words.sentence(str(Step.Kind(step.kind).label))
     if step.cell_m is not None:
         text = _("{text} into {length}").format(text=text, length=units.length_text(step.cell_m))
+    if step.start_c is not None:
+        text = _("{text} to {set_point}").format(text=text, set_point=units.temperature_text(step.start_c, 0))
     return text

@@ -181,6 +181,8 @@ STEP_TABLES = (
             Column("place", "integer", "Where it stood from then on.", optional=True),
             Column("left", "integer", "The place that it left.", optional=True),
             Column("cell_m", "number", "Width of its new cells or pots.", "m", optional=True, within=(0.01, 0.5)),
+            Column("start_c", "number", "New temperature at which the thermostat starts.", "°C", True, (-5, 42), later=True),
+            Column("start_before_c", "number", "The same before.", "°C", True, (-5, 42), later=True),
         ),
         ("sowing__place__walking_order", "sowing__sown_on", "sowing__crop_key", "sowing_id", "on", "id"),
         refers={"sowing": "sowings", "place": "places", "left": "places"},

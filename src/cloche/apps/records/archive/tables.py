@@ -204,6 +204,13 @@ TABLES = (
             Column("finished", "boolean", "Whether nothing more is expected of it."),
             Column("sown_in", "integer", "The place in which it was sown, if it left it.", optional=True, later=True),
             Column("cell_m", "number", "Width of its cells.", "m", optional=True, within=(0.01, 0.5), later=True),
+            Column(
+                "heat_off_rule",
+                "string",
+                "When it comes off the heat.",
+                one_of=("", *texts(Garden.HeatOffRule.choices)),
+                later=True,
+            ),
         ),
         ("place__walking_order", "place__name", "sown_on", "crop_key", "id"),
         number="number",

@@ -184,7 +184,7 @@ def planned(garden: Garden, today: date) -> Iterator[Job]:
         )
 
 
-WRITES = {Due.HEAT_OFF: Step.Kind.HEAT_OFF, Due.HARDEN: Step.Kind.HARDENING}
+WRITES = {Due.HEAT_OFF: Step.Kind.HEAT_OFF, Due.TURN_DOWN: Step.Kind.TURNED_DOWN, Due.HARDEN: Step.Kind.HARDENING}
 """What a tick writes into a sowing's life; the others need to say where or into what."""
 
 
