@@ -8,12 +8,16 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
+from cloche.apps.bench.life import life_of, ripe_on
 from cloche.apps.forecasts.flows import refresh
 from cloche.apps.forecasts.models import CropOutlook, Forecast
 from cloche.apps.forecasts.status import keep_left
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.models import Place
+from cloche.apps.plan.courses import known_of
+from cloche.apps.plants.models import Planting
+from cloche.apps.shared import words
 from cloche.apps.sowings import flows
 from cloche.apps.sowings.flows import followed
 from cloche.apps.sowings.models import Step
@@ -175,6 +179,19 @@ def test_a_sowing_kept_on_the_heat_asks_for_a_lower_thermostat_and_one_tap_sets_
     take_back(garden, made.pk)
     assert tray.heat_periods.last().start_c == 20.0
     assert len(jobs(garden)) == 1
+
+
+def test_a_sowing_in_its_bed_tells_its_harvest_and_the_plan_the_same_day(signed_in: Client, garden: Garden) -> None:
+    bed = make_tray(garden, "North bed", kind="bed", seed_depth_m=0.05)
+    sowing = sown(bed, "radish", 12, 3)
+    ripe = ripe_on(life_of(sowing, garden, bed, TODAY, None), TODAY)
+    assert ripe is not None
+    # Common practice, no source: radishes are pulled three to five weeks after they are up in mild weather.
+    assert 14 <= (ripe - (TODAY - timedelta(days=3))).days <= 40
+    planting = Planting(place=bed, crop_key="radish", planted_on=sowing.sown_on, sowing=sowing)
+    assert known_of(bed, TODAY).grows(planting).course.ripe == ripe
+    page = signed_in.get(reverse("life", args=[garden.pk, sowing.pk])).content.decode()
+    assert f"ready to harvest about {words.day(ripe, TODAY)}" in page
 
 
 def test_a_rule_that_there_is_not_is_refused_and_the_old_one_stays(signed_in: Client, garden: Garden) -> None:

@@ -13,7 +13,8 @@ from cloche.apps.places.models import Place
 from cloche.apps.plan.advice import of_plantings
 from cloche.apps.plants.models import Planting
 from cloche.apps.seed.models import CropChoice, Packet
-from cloche.apps.windows.prospects import prospect_on
+from cloche.apps.shared import words
+from cloche.apps.windows.prospects import for_harvest_by, prospect_on
 from cloche_engine.results import RuleChoice
 from cloche_engine.windows.limits import Limit
 from cloche_engine.windows.rules import SowingRule
@@ -215,3 +216,26 @@ def test_no_harvest_is_told_where_most_runs_bring_none(bed: Place) -> None:
         prospect = prospect_on(outlook, TODAY + timedelta(days=offset), TODAY)
         if prospect is not None and prospect.is_risky:
             assert prospect.harvest_on is None
+
+
+def test_a_wanted_harvest_is_counted_back_to_the_last_day_that_brings_it(signed_in: Client, bed: Place) -> None:
+    outlook = CropOutlook.objects.get(place=bed, crop_key="carrot", method="direct")
+    middle = prospect_on(outlook, TODAY + timedelta(days=20), TODAY)
+    assert middle is not None
+    by = middle.harvest_on
+    assert by is not None
+    best = for_harvest_by(outlook, by, TODAY)
+    assert best is not None
+    assert best.harvest_on is not None
+    assert best.harvest_on <= by
+    assert best.on >= middle.on
+    later = prospect_on(outlook, best.on + timedelta(days=6), TODAY)
+    assert later is None or later.harvest_on is None or later.is_risky or later.harvest_on > by
+    address = reverse("crop_in_place", args=[bed.garden_id, bed.pk, "carrot"])
+    text = signed_in.get(address, {"harvest_by": by.isoformat()}).content.decode()
+    assert f"For a harvest by {words.day(by, TODAY)}, sow by" in text
+    soon = signed_in.get(address, {"harvest_by": (TODAY + timedelta(days=5)).isoformat()}).content.decode()
+    assert "It is too late for a harvest by 27 April. The earliest is about" in soon
+    wrong = signed_in.get(address, {"harvest_by": "soon"})
+    assert wrong.status_code == 200
+    assert "Enter a valid date" in wrong.content.decode()

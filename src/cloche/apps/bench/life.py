@@ -7,12 +7,15 @@ from dataclasses import dataclass
 from datetime import date
 
 from cloche.apps.bench.selectors import heat_on, planting_from, raised_on
+from cloche.apps.forecasts.selectors import ground_of, soil_of
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, Place
 from cloche.apps.sowings.models import Sowing, Step
 from cloche.apps.sowings.selectors import Progress, State, progress_of, sowings_in
-from cloche.bridge.services import crops
+from cloche.apps.windows.prospects import prospects_for
+from cloche.bridge.services import beds, crops
 from cloche_engine.crops.catalogue import Crop
+from cloche_engine.places.kinds import BENCH_KINDS
 from cloche_engine.windows.raised_life import Due, HeatOffRule, Raised, next_steps, turned_down_to
 
 
@@ -98,6 +101,25 @@ def life_of(sowing: Sowing, garden: Garden, place: Place, today: date, out: tupl
     rule = HeatOffRule(sowing.heat_off_rule or garden.heat_off_rule)
     due = [] if silent else next_steps(raised, crop, rule, today)
     return Life(sowing, crop, raised, rule, progress, due, out, period)
+
+
+def ripe_on(life: Life, today: date) -> date | None:
+    """Return the predicted first harvest of a sowing: in its bed, or from the day it can be planted out; None if unknown."""
+    sowing = life.sowing
+    planted = next((step.on for step in sowing.steps.all() if step.kind == Step.Kind.PLANTED), None)
+    if planted is None and sowing.place.kind in BENCH_KINDS:
+        if life.out is None:
+            return None
+        day, bed = max(life.on(Due.PLANT) or life.out[0], today), life.out[1]
+        wanted = (bed.pk, sowing.crop_key, False, day)
+        prospect = prospects_for([wanted], today).get(wanted)
+        return prospect.harvest_on if prospect else None
+    begins = planted or life.progress.half_on
+    if begins is None:
+        return None
+    soil = soil_of(sowing.place, ground_of(sowing.place), today)
+    mean_c, latitude_deg = soil.since(begins), sowing.place.garden.latitude_deg
+    return beds.course(sowing.crop_key, begins, mean_c, latitude_deg, planted is not None).ripe if mean_c else None
 
 
 def days_up(life: Life, today: date) -> int:

@@ -236,3 +236,36 @@ def daily_soil(place: Place, ground: Ground | None, first: date, days: int) -> l
     if ground is not None:
         known |= {ground.forecast.day + timedelta(days=i): value for i, value in enumerate(ground.data.far_mid_c)}
     return [known.get(first + timedelta(days=i)) for i in range(days)]
+
+
+LOOKED_D, BACK_D = 300, 400
+UNKNOWN_C = 12.0
+"""Temperature of days of which nothing is known: a mild spring's (assumption)."""
+
+
+@dataclass(frozen=True)
+class Soil:
+    """Daily mean topsoil temperature of a place from a day on.
+
+    Stands in for the air among the plants, which differs by 1 or 2 K.
+    """
+
+    first: date
+    mean_c: list[float]
+
+    def since(self, day: date) -> list[float]:
+        """Return the temperatures from a day on; earlier days repeat the first known value."""
+        missing = max((self.first - day).days, 0)
+        return [self.mean_c[0]] * missing + self.mean_c[max((day - self.first).days, 0) :]
+
+
+def soil_of(place: Place, ground: Ground | None, today: date) -> Soil:
+    """Return the known and forecast soil temperature of a place; gaps repeat the value before them."""
+    first = today - timedelta(days=BACK_D)
+    values = daily_soil(place, ground, first, BACK_D + LOOKED_D)
+    known = next((value for value in values if value is not None), UNKNOWN_C)
+    filled: list[float] = []
+    for value in values:
+        known = known if value is None else value
+        filled.append(known)
+    return Soil(first, filled)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 
 from cloche.apps.forecasts.models import CropOutlook
-from cloche.apps.forecasts.selectors import Ground, daily_soil, ground_of, outlooks_at
+from cloche.apps.forecasts.selectors import UNKNOWN_C, Ground, Soil, ground_of, outlooks_at, soil_of
 from cloche.apps.places.models import Cover, Place
 from cloche.apps.places.selectors import covers_on
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting
@@ -14,26 +14,7 @@ from cloche.apps.sowings.selectors import progress_of
 from cloche.apps.weather.selectors import reported_days
 from cloche.bridge.services import beds, crops
 
-LOOKED_D, BACK_D = 300, 400
-UNKNOWN_C = 12.0
-"""Warmth of days of which nothing is known: a mild spring's (assumption)."""
 PERENNIAL_D = 365
-
-
-@dataclass(frozen=True)
-class Soil:
-    """Daily mean topsoil temperature of a place from a day on.
-
-    Stands in for the air among the plants, which differs by 1 or 2 K.
-    """
-
-    first: date
-    mean_c: list[float]
-
-    def since(self, day: date) -> list[float]:
-        """Return the temperatures from a day on; earlier days repeat the first known value."""
-        missing = max((self.first - day).days, 0)
-        return [self.mean_c[0]] * missing + self.mean_c[max((day - self.first).days, 0) :]
 
 
 @dataclass(frozen=True)
@@ -49,18 +30,6 @@ class Grows:
     up: date
     course: beds.Course
     until: date | None
-
-
-def soil_of(place: Place, ground: Ground | None, today: date) -> Soil:
-    """Return the known and forecast soil temperature of a place; gaps repeat the value before them."""
-    first = today - timedelta(days=BACK_D)
-    values = daily_soil(place, ground, first, BACK_D + LOOKED_D)
-    known = next((value for value in values if value is not None), UNKNOWN_C)
-    filled: list[float] = []
-    for value in values:
-        known = known if value is None else value
-        filled.append(known)
-    return Soil(first, filled)
 
 
 @dataclass(frozen=True)

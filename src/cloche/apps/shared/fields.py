@@ -51,14 +51,14 @@ DATE = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
 
 
 class DayField(forms.DateField):
-    """Model field for a date within the range of records."""
+    """Form field for a date within the range of records."""
 
     default_validators = [sane_day]
     widget = DATE
 
 
 class LineField(forms.CharField):
-    """Model field for one line of text without invisible characters."""
+    """Form field for one line of text without invisible characters."""
 
     default_validators = [plain]
 

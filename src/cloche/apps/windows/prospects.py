@@ -104,6 +104,21 @@ def prospects_for(wanted: Iterable[tuple[int, str, bool, date]], today: date) ->
     return prospects
 
 
+def for_harvest_by(outlook: CropOutlook, by: date, today: date) -> Prospect | None:
+    """Return the last day that more likely than not brings a harvest by a date, else the day with the earliest harvest.
+
+    None where no day in sight brings one.
+    """
+    if outlook.days is None:
+        return None
+    every = (prospect_on(outlook, today + timedelta(days=int(offset)), today) for offset in outlook.days.day)
+    ripening = [day for day in every if day is not None and day.harvest_on is not None and not day.is_risky]
+    in_time = [day for day in ripening if day.harvest_on is not None and day.harvest_on <= by]
+    if in_time:
+        return max(in_time, key=lambda day: day.on)
+    return min(ripening, key=lambda day: day.harvest_on or date.max, default=None)
+
+
 def better_than(outlook: CropOutlook, prospect: Prospect, today: date) -> Prospect | None:
     """Return a better day to offer in place of a risky one, or None."""
     best = best_day(outlook, today)

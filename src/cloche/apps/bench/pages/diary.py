@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.bench import selectors as climates
 from cloche.apps.bench import texts
-from cloche.apps.bench.life import life_of
+from cloche.apps.bench.life import Life, life_of, ripe_on
 from cloche.apps.bench.pages.bench import SHOWS
 from cloche.apps.bench.selectors import heat_on, planting_from
 from cloche.apps.forecasts.selectors import ground_of
@@ -209,7 +209,7 @@ def life_page(sowing: Sowing, garden: Garden, units: Units, today: date) -> Life
         headline=_("{name}, sown on {day}, now in {place}.").format(
             name=words.sentence(crop.name_plural), day=words.day(sowing.sown_on, today), place=sowing.place.name
         ),
-        sub=_age(life.raised.half_on, today),
+        sub=f"{_age(life.raised.half_on, today)} {_ripe(life, today)}".rstrip(),
         past=_past(sowing, units, today),
         coming=[(texts.when(on, today), texts.due_text(life, what, on, today, units), on <= today) for what, on in due],
         warn=texts.habit_text(crop, climate, habit, units) if climate else "",
@@ -226,6 +226,18 @@ def _age(half_on: date | None, today: date) -> str:
     if weeks < 1:
         return _("Seedlings have been up for a few days.")
     return _("Seedlings have been up for about {weeks}.").format(weeks=words.count(round(weeks), "week", "weeks"))
+
+
+def _ripe(life: Life, today: date) -> str:
+    ripe = ripe_on(life, today)
+    if ripe is None or ripe < today:
+        return ""
+    day = words.day(ripe, today)
+    if life.sowing.place.kind in BENCH_KINDS and life.out is not None:
+        return _("Planted out in {bed} as soon as they can be, they are ready to harvest about {day}.").format(
+            bed=life.out[1].name, day=day
+        )
+    return _("They should be ready to harvest about {day}.").format(day=day)
 
 
 def _past(sowing: Sowing, units: Units, today: date) -> list[Happened]:

@@ -6,14 +6,17 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from django import forms
 from django.http import QueryDict
 from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
+from cloche.apps.shared.fields import DayField
+from cloche.apps.shared.words import lazy
 from cloche.apps.windows.pages.facts import put
 from cloche.apps.windows.pages.limit_words import limit_name, sentence
-from cloche.apps.windows.prospects import Prospect, prospect_on
+from cloche.apps.windows.prospects import Prospect, for_harvest_by, prospect_on
 from cloche.bridge.services import hedging
 from cloche.bridge.values import border
 from cloche.bridge.values.units import Units
@@ -64,6 +67,43 @@ def sowing(crop: Crop, outlook: CropOutlook, units: Units, today: date, offset: 
         rows=_rows(crop, on, day),
         share=day.share[1],
     )
+
+
+class HarvestForm(forms.Form):
+    """Form for the date by which a harvest is wanted."""
+
+    harvest_by = DayField(label=lazy("Harvest wanted by"))
+
+
+@dataclass(frozen=True)
+class HarvestBy:
+    """Answer to a wanted harvest date; `offset` is the day to show, in days from today, if there is one."""
+
+    text: str
+    offset: int | None
+
+
+def harvest_by(form: HarvestForm, crop: Crop, outlook: CropOutlook, today: date) -> HarvestBy:
+    """Count back from a wanted harvest to the day of sowing or planting."""
+    by = form.cleaned_data["harvest_by"]
+    best = for_harvest_by(outlook, by, today)
+    name, wanted = words.sentence(crop.name_plural), words.day(by, today)
+    if best is None or best.harvest_on is None:
+        return HarvestBy(_("{name} bring no harvest here on any date in sight.").format(name=name), None)
+    values = {"name": name, "wanted": wanted, "day": words.day(best.on, today), "ripe": words.day(best.harvest_on, today)}
+    if best.harvest_on <= by:
+        text = (
+            _("For a harvest by {wanted}, sow by {day}. {name} are then ready about {ripe}.")
+            if best.sown
+            else _("For a harvest by {wanted}, plant out by {day}. {name} are then ready about {ripe}.")
+        )
+    else:
+        text = (
+            _("It is too late for a harvest by {wanted}. The earliest is about {ripe}, if sown on {day}.")
+            if best.sown
+            else _("It is too late for a harvest by {wanted}. The earliest is about {ripe}, if planted out on {day}.")
+        )
+    return HarvestBy(text.format(**values), (best.on - today).days)
 
 
 def risk_words(day: DayOutlook, sown: bool) -> str:
