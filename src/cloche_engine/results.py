@@ -18,7 +18,7 @@ from cloche_engine.windows.limits import Limit
 from cloche_engine.windows.rules import SowingRule
 
 FORMAT = 1
-MODEL_VERSION = "column-17"
+MODEL_VERSION = "column-18"
 """Changes whenever the results of the engine change; forecasts of another version are recomputed."""
 Triple = tuple[float, float, float]
 
@@ -59,8 +59,8 @@ class HeatOutlook:
 class LightOutlook:
     """Daily light integral at the plants of a place [mol/m²].
 
-    `window` is the band of the light through the window and `lamp` that of the lamp, by day; `weeks` the median through the
-    window by week. `ten_d` counts the days until days have ten hours, 0 while they do.
+    `window` is the band of daylight through window, house or frame and `lamp` the light of lamps, by day; `weeks` the median
+    daylight by week. `ten_d` counts the days until days have ten hours, 0 while they do.
     """
 
     window: list[Triple]

@@ -7,12 +7,13 @@ from datetime import date, timedelta
 import numpy as np
 from numpy.typing import NDArray
 
-from cloche_engine.forecast.heating import lamp_of, plug_w, window_of
+from cloche_engine.forecast.heating import lamp_of, plug_w
 from cloche_engine.forecast.steps import Run
 from cloche_engine.inputs import ForecastInputs, HeatSpan, LampSpan, OnHotbed
 from cloche_engine.layout import BAND, MEMBERS
-from cloche_engine.light.window import behind_glass_w_m2, daily_mol
+from cloche_engine.light.window import daily_mol
 from cloche_engine.packing import short
+from cloche_engine.places.kinds import BENCH_KINDS
 from cloche_engine.protection.cover_benefit import daily
 from cloche_engine.results import HeatOutlook, LightOutlook, Triple
 from cloche_engine.soil.physical import Variant
@@ -74,15 +75,14 @@ def _without(inputs: ForecastInputs, run: Run) -> Array:
 
 
 def light_outlook(inputs: ForecastInputs, run: Run) -> LightOutlook | None:
-    """Return the light at a place, or None if neither window nor lamp is known or the tray is on a hotbed."""
+    """Return the light where plants are raised, or None in a room whose window and lamps are unknown."""
     on_hotbed = any(is_on(hotbed, inputs.today) for hotbed in inputs.below)
-    if on_hotbed or (inputs.pane is None and not inputs.lamps):
+    known = inputs.pane is not None or inputs.lamps or on_hotbed or not run.situation.indoors
+    if inputs.kind not in BENCH_KINDS or not known:
         return None
-    days, window, first = 2 * AHEAD_D, window_of(inputs.pane), run.run_up_d
-    whole = run.outside.cut(first, min(first + LIGHT_D, len(run.outside) // 24))
-    mol = np.zeros((len(whole) // 24, MEMBERS))
-    if window is not None:
-        mol = np.broadcast_to(daily_mol(behind_glass_w_m2(whole, window)), mol.shape)
+    days = 2 * AHEAD_D
+    sun = _sun_on_plants_w_m2(run)
+    mol = np.broadcast_to(daily_mol(sun), (len(sun) // 24, MEMBERS))
     lit = [lamp_mol(inputs.lamps, inputs.today + timedelta(days=day)) for day in range(days)]
     weeks = np.median(mol[: len(mol) // 7 * 7], axis=1).reshape(-1, 7).mean(axis=1)
     hours = day_length_h(inputs.today.timetuple().tm_yday + np.arange(365), inputs.latitude_deg)
@@ -90,6 +90,20 @@ def light_outlook(inputs: ForecastInputs, run: Run) -> LightOutlook | None:
     return LightOutlook(
         triples(mol[:days]), short(np.array(lit)), short(weeks), int(long_enough[0]) if len(long_enough) else 365
     )
+
+
+def _sun_on_plants_w_m2(run: Run) -> Array:
+    """Return sunlight through window, house, hotbed frame and covers from today on, shape (hours, members) [W/m²].
+
+    A lid over a tray counts for nothing, because it comes off as soon as seedlings are up.
+    """
+    checkpoint = run.checkpoint
+    hours = min(LIGHT_D, len(checkpoint.ahead) // 24) * 24
+    sun, hour = checkpoint.ahead.sun_w_m2[:hours], np.arange(hours)[:, None]
+    for cover in checkpoint.place.covers:
+        if cover.kind.key != "lid":
+            sun = np.where((hour >= cover.start_h) & (hour < cover.end_h), cover.kind.solar, 1.0) * sun
+    return sun
 
 
 def lamp_mol(lamps: tuple[LampSpan, ...], day: date) -> float:

@@ -10,10 +10,12 @@ from django.core.exceptions import ValidationError
 from django.test import Client
 from django.urls import reverse
 
+from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import HeatPeriod, Lamp, Place, Room, RoomAir
 from cloche.bridge.values.units import Units
 from cloche_engine.queries import HeatGain
+from cloche_engine.results import CandidateDays, RibbonDays
 from tests.apps.bench.benches import AHEAD_D, BEHIND_D, TODAY, heated, lit, make_tray, sown, store
 from tests.conftest import NOW
 from tests.factories import make_person
@@ -60,7 +62,7 @@ def test_the_bench_shows_each_tray_in_its_room_with_its_roots_its_heat_and_its_l
     assert "21.5°" in page
     assert "Heat mat, 20 W, on below 21°, off above 23°." in page
     assert "on for 40% of the day: 0.19 kWh a day" in page
-    assert "Light: 4.0 mol/m² a day through the window." in page
+    assert "Light: 4.0 mol/m² of daylight a day." in page
     # 20 °C and four moles: cool-season seedlings stretch.
     assert "Leeks will grow leggy" in page
     assert "Sill: Take leeks off the heat: half of them are up." in page
@@ -353,3 +355,35 @@ def test_degrees_that_were_typed_for_a_room_are_shown_again(signed_in: Client, g
     User.objects.filter(pk=person.pk).update(temperature_unit="F")
     page = post(signed_in, garden, "rooms", name="Kitchen", kind="living", night_c="63", day_c="70")
     assert "63° at night to 70° by day" in page
+
+
+def emerges(place: Place, crop_key: str, days: float, share: float = 0.9) -> None:
+    """What would come of it there, sown today."""
+    CropOutlook.objects.create(
+        place=place, crop_key=crop_key, method="direct", windows=[], sow_now=False, main_limit="", half_d=days, share=share,
+        ribbon=RibbonDays([], [], []), days=CandidateDays([], [], [], "", "", "", [], ""),
+    )  # fmt: skip
+
+
+def test_places_for_raising_are_compared_for_a_crop(signed_in: Client, garden: Garden) -> None:
+    mat = make_tray(garden, "Mat", 22.0, heat=heated(), light=lit(window=2.0), around_c=20.0)
+    house = make_tray(garden, "House shelf", 11.0, light=lit(window=14.0), around_c=11.0, within="greenhouse")
+    emerges(mat, "tomato", 6.0)
+    emerges(house, "tomato", 21.0)
+    page = get(signed_in, garden, "where_to_raise", crop="tomato")
+    assert "Tomatoes sown today are up soonest in Mat: half of them in about 6 days." in page
+    assert "Once they are up, they grow stockiest in House shelf." in page
+    assert page.index("Mat</b>") < page.index("House shelf</b>")
+    assert "leggy" in page
+    assert "1.15 kWh" in page
+    refused = signed_in.get(reverse("where_to_raise", args=[garden.pk]), {"crop": "unicorn"})
+    assert refused.status_code == 422
+
+
+def test_a_tray_can_be_put_into_a_greenhouse_where_it_stands(signed_in: Client, garden: Garden) -> None:
+    tray = make_tray(garden)
+    typed = {"within": "greenhouse", "room": "", "window_aspect_deg": "", "window_shade": "0.0", "window_away_m": "0.1"}
+    post(signed_in, garden, "stands", tray.pk, **typed)
+    tray.refresh_from_db()
+    assert tray.within == "greenhouse"
+    assert "An unheated greenhouse" in get(signed_in, garden, "bench")

@@ -176,3 +176,21 @@ def test_a_heater_that_has_died_is_told_and_one_that_works_is_not(shelf: tuple[F
     assert alarm.fault == "cold"
     assert alarm.expected_c > 19
     assert alarm.seen_c == 16.0
+
+
+def test_trays_in_a_greenhouse_get_its_daylight_and_more_of_it_than_behind_a_window() -> None:
+    """Common practice, no source: glass passes some seven tenths of the light, a sill gets a fraction of the sky."""
+    shelf = inputs(0, 15.0, kind="tray", crops=("tomato",), seed_depth_m=0.02)
+    housed = replace(shelf, description=replace(shelf.description, within="greenhouse"))
+    mean = {
+        name: np.mean([day[1] for day in light.window])
+        for name, given in {
+            "open": replace(shelf, kind="cells"), "house": housed, "sill": replace(shelf, pane=WindowPane(180.0)),
+            "north": replace(shelf, pane=WindowPane(0.0)),
+        }.items()
+        if (light := forecast(given).ground.light) is not None
+    }  # fmt: skip
+    assert mean["house"] == pytest.approx(0.72 * mean["open"], rel=0.15)
+    assert mean["north"] < mean["sill"] < mean["house"]
+    assert forecast(shelf).ground.light is None
+    assert forecast(replace(shelf, kind="open")).ground.light is None

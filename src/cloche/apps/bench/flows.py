@@ -25,8 +25,8 @@ def keep(period: Dated) -> None:
 
 @transaction.atomic
 def keep_place(place: Place) -> None:
-    """Save the room and window of a place."""
-    place.save(update_fields=["room", "window_aspect_deg", "window_shade", "window_away_m"])
+    """Save the room and window of a place, or the house it stands in."""
+    place.save(update_fields=["within", "room", "window_aspect_deg", "window_shade", "window_away_m"])
     note_change_at(place)
 
 

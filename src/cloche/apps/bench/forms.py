@@ -19,6 +19,7 @@ from cloche.apps.shared.words import lazy
 from cloche.bridge.values.clocks import parse_spans, spans_text
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
 from cloche_engine.errors import OutOfRange
+from cloche_engine.places.kinds import INDOORS
 
 SHADES = [(0.0, lazy("nothing")), (0.3, lazy("a curtain or bare trees")), (0.6, lazy("trees or a roof for half the day"))]
 SHADES.append((0.85, lazy("a wall or house in front of it")))
@@ -256,18 +257,21 @@ class AirForm(forms.Form):
 
 
 class StandsForm(forms.ModelForm):
-    """The room and window of a tray."""
+    """The room and window of a tray, or the house it stands in."""
 
     window_shade = forms.TypedChoiceField(label=lazy("Outside the window"), choices=SHADES, coerce=float)
     window_away_m = forms.TypedChoiceField(label=lazy("Distance from the window"), choices=AWAY, coerce=float)
 
     class Meta:
         model = Place
-        fields = ["room", "window_aspect_deg"]
-        labels = {"room": lazy("Room"), "window_aspect_deg": lazy("Window faces")}
+        fields = ["within", "room", "window_aspect_deg"]
+        labels = {"within": lazy("House"), "room": lazy("Room"), "window_aspect_deg": lazy("Window faces")}
 
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
+        outside = _("none: it stands in a room") if self.instance.kind in INDOORS else _("none: in the open")
+        self.fields["within"].choices = [("", outside), *Place.House.choices]  # type: ignore[attr-defined]
+        self.fields["within"].help_text = _("In a house, trays get its air and daylight, and the room and window do not count.")
         self.fields["room"].queryset = garden.rooms.filter(removed_at__isnull=True)  # type: ignore[attr-defined]
         self.fields["room"].empty_label = _("a usual room")  # type: ignore[attr-defined]
         window: Any = self.fields["window_aspect_deg"]

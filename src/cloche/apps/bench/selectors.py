@@ -93,7 +93,7 @@ class Climate:
     air_c, roots_c : float
         Mean at the leaves and at seed depth [°C].
     window_mol, lamp_mol : float or None
-        Daily light [mol/m²], None if neither window nor lamp is known.
+        Daylight and lamp light a day [mol/m²], None in a room whose window and lamps are unknown.
     heat : HeatOutlook or None
         Operation of the heater.
     """

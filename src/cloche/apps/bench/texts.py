@@ -162,14 +162,16 @@ def lamp_text(lamp: Lamp) -> str:
 def light_text(climate: Climate) -> str:
     """Return the daily light and where it comes from."""
     if climate.mol is None:
-        return _("Enter the window or lamp that lights the tray, and Cloche shows whether seedlings will grow leggy.")
+        return _(
+            "Enter the window, greenhouse or lamp that lights the tray, and Cloche shows whether seedlings will grow leggy."
+        )
     window, lamp = climate.window_mol or 0.0, climate.lamp_mol
     if lamp and window >= LEAST_TOLD:
-        return _("Light: {all} mol/m² a day, {window} through the window and {lamp} from the lamp.").format(
+        return _("Light: {all} mol/m² a day, {window} of daylight and {lamp} from the lamp.").format(
             all=number_text(f"{climate.mol:.0f}"), window=number_text(f"{window:.1f}"), lamp=number_text(f"{lamp:.1f}")
         )
-    source = _("from the lamp") if lamp else _("through the window")
-    return _("Light: {all} mol/m² a day {source}.").format(all=number_text(f"{climate.mol:.1f}"), source=source)
+    text = _("Light: {all} mol/m² a day from the lamp.") if lamp else _("Light: {all} mol/m² of daylight a day.")
+    return text.format(all=number_text(f"{climate.mol:.1f}"))
 
 
 def habit_text(crop: Crop, climate: Climate, habit: Habit | None, units: Units) -> str:

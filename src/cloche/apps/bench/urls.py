@@ -5,6 +5,7 @@ from cloche.apps.bench import diary_views, room_views, views
 urlpatterns = [
     path("bench/", views.bench, name="bench"),
     path("bench/heat/", views.gains, name="heat_gains"),
+    path("bench/where/", views.where, name="where_to_raise"),
     path("bench/rooms/", room_views.rooms, name="rooms"),
     path("bench/rooms/<int:room_id>/", room_views.room, name="room"),
     path("bench/rooms/<int:room_id>/air/", room_views.add_air, name="add_air"),

@@ -15,6 +15,7 @@ from cloche.apps.bench import flows, selectors
 from cloche.apps.bench.forms import HeatForm, LampForm, OnHotbedForm, StandsForm
 from cloche.apps.bench.pages.bench import bench_page
 from cloche.apps.bench.pages.gains import gains_page, waiting_page
+from cloche.apps.bench.pages.stands import CropForm, stands_page
 from cloche.apps.bench.pages.tray import tray_page
 from cloche.apps.bench.planning_forms import AskForm, BuildForm
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
@@ -25,6 +26,7 @@ from cloche.apps.places.selectors import place_or_404
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID, is_piece
 from cloche.apps.work.turns import ENGINE, WAITS, turn
+from cloche.bridge.services import crops
 from cloche_engine.windows.raised_life import DOWN_K
 
 
@@ -56,6 +58,19 @@ def gains(request: GardenRequest) -> HttpResponse:
     partial = is_piece(request)
     template = "bench/_gains.html" if partial else "bench/gains.html"
     return render(request, template, context, status=INVALID if form.errors else 200)
+
+
+@in_garden
+def where(request: GardenRequest) -> HttpResponse:
+    """Compare the places for raising a crop."""
+    stand_in(request)
+    form = CropForm(request.GET if "crop" in request.GET else None, garden=request.garden)
+    first = next(iter(form.fields["crop"].choices), None)  # type: ignore[attr-defined]
+    key = form.cleaned_data["crop"] if form.is_valid() else first[0] if first and not form.is_bound else None
+    form.initial["crop"] = key
+    page = stands_page(request.garden, crops.crop(key), units_of(request.user)) if key else None
+    context = {"form": form, "page": page, "tab": "where_to_raise"}
+    return render(request, "bench/stands.html", context, status=INVALID if form.errors else 200)
 
 
 @in_garden

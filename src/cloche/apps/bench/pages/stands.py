@@ -1,0 +1,163 @@
+"""Where to raise a crop: all places for raising plants side by side."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from django import forms
+from django.utils.translation import gettext as _
+
+from cloche.apps.bench import selectors, texts
+from cloche.apps.bench.pages.bench import SPOILT, room_name
+from cloche.apps.forecasts.models import CropOutlook
+from cloche.apps.forecasts.selectors import Ground
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place
+from cloche.apps.shared import clock, words
+from cloche.apps.shared.words import lazy
+from cloche.apps.windows.prospects import outlooks_of
+from cloche.bridge.services import crops
+from cloche.bridge.values.texts import number_text
+from cloche.bridge.values.units import Units
+from cloche_engine.crops.catalogue import Crop
+from cloche_engine.light.habit import Habit
+
+FEW_UP = 0.5
+"""Of viable seed fewer than this up, a place is not one to germinate in."""
+HABITS = {
+    Habit.STOCKY: lazy("stocky"),
+    Habit.SOFT: lazy("a little soft"),
+    Habit.LEGGY: lazy("leggy"),
+    Habit.STARVED: lazy("starved of light"),
+}
+
+
+@dataclass(frozen=True)
+class Stand:
+    """A place for raising plants, judged for one crop sown today.
+
+    `days` until half are up and `share` of viable seed that comes up are None where it would not come up or nothing has been
+    calculated yet; `kwh` is the energy until half are up.
+    """
+
+    place: Place
+    room: str
+    roots_c: float
+    mol: float | None
+    days: float | None
+    share: float | None
+    habit: Habit | None
+    kwh: float | None
+
+
+@dataclass(frozen=True)
+class StandLine:
+    """A stand in words."""
+
+    place: Place
+    room: str
+    roots: str
+    light: str
+    up: str
+    grows: str
+    bad: bool
+    energy: str
+
+
+@dataclass(frozen=True)
+class StandsPage:
+    """Context of bench/stands.html."""
+
+    headline: str
+    advice: str
+    lines: list[StandLine]
+
+
+class CropForm(forms.Form):
+    """Form for the crop to raise."""
+
+    crop = forms.ChoiceField(label=lazy("Crop"))
+
+    def __init__(self, *args: object, garden: Garden, **kwargs: object) -> None:
+        super().__init__(*args, **kwargs)  # type: ignore[arg-type]
+        grown = [crop for crop in crops.of_garden(garden.crops) if crop.planted_out]
+        self.fields["crop"].choices = [(crop.key, crop.name) for crop in grown]  # type: ignore[attr-defined]
+
+
+def stands_page(garden: Garden, crop: Crop, units: Units) -> StandsPage:
+    """Compare all places that have a forecast for raising a crop."""
+    stands = list(_stands(garden, crop))
+    quickest = min((stand for stand in stands if _comes_up(stand)), key=lambda stand: stand.days or 0.0, default=None)
+    sturdy = [stand for stand in stands if stand.habit is Habit.STOCKY]
+    # Among stands that keep seedlings stocky, the warmest grows them fastest.
+    sturdiest = max(sturdy, key=lambda stand: stand.roots_c, default=None)
+    return StandsPage(
+        headline=_headline(crop, quickest, stands),
+        advice=_advice(crop, quickest, sturdiest),
+        lines=[_line(stand, units, garden.price_kwh) for stand in sorted(stands, key=_rank)],
+    )
+
+
+def _comes_up(stand: Stand) -> bool:
+    return stand.days is not None and (stand.share or 0.0) >= FEW_UP
+
+
+def _rank(stand: Stand) -> float:
+    return stand.days if stand.days is not None and _comes_up(stand) else float("inf")
+
+
+def _stands(garden: Garden, crop: Crop) -> Iterable[Stand]:
+    today = clock.today(garden.timezone)
+    places = [place for place in selectors.raised_on(garden).select_related("forecast") if place.kind in selectors.BENCH_KINDS]
+    outlooks = outlooks_of([(place.pk, crop.key) for place in places])
+    for place in places:
+        forecast = getattr(place, "forecast", None)
+        if forecast is None or not forecast.ground:
+            continue
+        climate = selectors.climate_of(Ground(place, forecast))
+        outlook: CropOutlook | None = outlooks.get((place.pk, crop.key, True))
+        days, share = (outlook.half_d, outlook.share) if outlook else (None, None)
+        a_day = climate.heat.kwh[0] if climate.heat and climate.heat.kwh else None
+        kwh = a_day * days if a_day is not None and days is not None else None
+        habit = selectors.habit(climate, crop)
+        yield Stand(place, room_name(place, today), climate.roots_c, climate.mol, days, share, habit, kwh)
+
+
+def _headline(crop: Crop, quickest: Stand | None, stands: list[Stand]) -> str:
+    name = words.sentence(crop.name_plural)
+    if not stands:
+        return _("No place for raising plants has a forecast yet.")
+    if quickest is None or quickest.days is None:
+        return _("{name} sown today would come up well in none of these places.").format(name=name)
+    days = words.count(round(quickest.days), "day", "days")
+    return _("{name} sown today are up soonest in {place}: half of them in about {days}.").format(
+        name=name, place=quickest.place.name, days=days
+    )
+
+
+def _advice(crop: Crop, quickest: Stand | None, sturdiest: Stand | None) -> str:
+    if sturdiest is None:
+        return _("No place has enough light for its temperature to keep seedlings stocky. Add a lamp or choose a cooler one.")
+    if quickest is not None and sturdiest.place == quickest.place:
+        return _("The seedlings can stay there: it is bright enough for its temperature.")
+    return _("Once they are up, they grow stockiest in {place}.").format(place=sturdiest.place.name)
+
+
+def _line(stand: Stand, units: Units, price: float | None) -> StandLine:
+    if stand.days is None or stand.share is None:
+        up = _("not up")
+    else:
+        up = _("{days}, {share}% of viable seed").format(
+            days=words.count(round(stand.days), "day", "days"), share=f"{100 * stand.share:.0f}"
+        )
+    return StandLine(
+        place=stand.place,
+        room=stand.room,
+        roots=units.temperature_text(stand.roots_c, 0),
+        light=_("{mol} mol/m²").format(mol=number_text(f"{stand.mol:.1f}")) if stand.mol is not None else _("unknown"),
+        up=up,
+        grows=str(HABITS[stand.habit]) if stand.habit else _("unknown"),
+        bad=stand.habit in SPOILT,
+        energy=texts.energy_text(stand.kwh, price) if stand.kwh is not None else "–",
+    )
