@@ -121,16 +121,20 @@ def _day_part(request: GardenRequest, place: Place, crop: catalogue.Crop, outloo
     harvest = sowing_pages.harvest_by(wanted, crop, outlook, today) if wanted.is_valid() else None
     if harvest is not None and harvest.offset is not None:
         offset = harvest.offset
-    asked = {"harvest": harvest, "harvest_form": None if crop.life.perennial or place.kind in BENCHES else wanted}
+    wanted_harvest = {"harvest": harvest, "harvest_form": None if crop.life.perennial or place.kind in BENCHES else wanted}
     if not outlook.sown:
         benches = planting_pages.benches(request.garden, units)
         bench = planting_pages.chosen_bench(benches, request.GET)
         page = planting_pages.planting_page(crop, place, outlook, bench, units, today, offset)
-        return asked | {"planting": page, "benches": [(each, each is bench) for each in benches], "offset": page.offset}
+        return wanted_harvest | {
+            "planting": page,
+            "benches": [(each, each is bench) for each in benches],
+            "offset": page.offset,
+        }
     sown = sowing_pages.sowing(crop, outlook, units, today, offset, place.kind in BENCHES)
     rate = usual_rate(request.garden, crop.key, today)
     seed = seed_pages.seed_part(crop, sown.share, request.GET, units, rate)
-    return asked | {"sowing": sown, "seed": seed, "offset": sown.offset, "rate": rate}
+    return wanted_harvest | {"sowing": sown, "seed": seed, "offset": sown.offset, "rate": rate}
 
 
 def _current_part(request: GardenRequest, place: Place, crop: catalogue.Crop, outlook: CropOutlook) -> dict[str, Any]:
