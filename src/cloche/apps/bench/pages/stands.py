@@ -37,8 +37,8 @@ HABITS = {
 class Stand:
     """A place for raising plants, judged for one crop sown today.
 
-    `days` until half are up and `share` of viable seed that comes up are None where it would not come up or nothing has been
-    calculated yet; `kwh` is the energy until half are up.
+    `days` until half are up are None where it would not come up, and `share` of viable seed is None where nothing has been
+    calculated; `kwh` is the energy until half are up.
     """
 
     place: Place
@@ -145,7 +145,9 @@ def _advice(crop: Crop, quickest: Stand | None, sturdiest: Stand | None) -> str:
 
 
 def _line(stand: Stand, units: Units, price: float | None) -> StandLine:
-    if stand.days is None or stand.share is None:
+    if stand.share is None:
+        up = "–"
+    elif stand.days is None:
         up = _("not up")
     else:
         up = _("{days}, {share}% of viable seed").format(
