@@ -36,7 +36,7 @@ def _from_to(period: CoverPeriod) -> str:
 
 
 class PlaceForm(forms.ModelForm):
-    """A place: what it is called, what stands over or under it, how deep seed goes."""
+    """Form for a place: name, kind, surroundings and seed depth."""
 
     seed_depth = TypedNumber(label=lazy("Position of the probe"))
     width = TypedNumber(label=lazy("Width"))
@@ -79,21 +79,21 @@ class PlaceForm(forms.ModelForm):
         self.initial.setdefault("seed_depth", f"{round(value, 1):g}")
 
     def clean_name(self) -> str:
-        """One name once a garden."""
+        """Refuse a name already used in the garden."""
         name = self.cleaned_data["name"].strip()
         if self.garden.places.filter(name__iexact=name).exclude(pk=self.instance.pk).exists():
             raise forms.ValidationError(_("This garden already has a place called {name}.").format(name=name))
         return name
 
     def clean_seed_depth(self) -> float:
-        """Half a centimetre to half a metre."""
+        """Accept depths from half a centimetre to half a metre."""
         depth = self.cleaned_data["seed_depth"]
         if depth is not None and not 0.005 <= depth <= 0.5:
             raise forms.ValidationError(_("Enter a seed depth from 0.5 to 50 cm (0.2 to 20 in)."))
         return float(depth)
 
     def clean_width(self) -> float:
-        """From a hand to a field."""
+        """Accept widths from a hand to a field."""
         width = self.cleaned_data["width"]
         if width is None:
             return self.instance.width_m
@@ -103,18 +103,18 @@ class PlaceForm(forms.ModelForm):
         return float(width)
 
     def clean_slope_deg(self) -> float:
-        """Nothing said is level."""
+        """Return 0 if no slope is given."""
         return float(self.cleaned_data["slope_deg"] or 0.0)
 
     def save(self, commit: bool = True) -> Place:
-        """Carry the depth over; the flow saves."""
+        """Copy the depth to the place; the flow saves it."""
         self.instance.seed_depth_m = self.cleaned_data["seed_depth"]
         self.instance.width_m = self.cleaned_data["width"]
         return super().save(commit=commit)
 
 
 class CoverForm(forms.ModelForm):
-    """A cover, from when to when, and how it is aired."""
+    """Form for a cover, its dates and its ventilation."""
 
     above = TypedNumber(label=lazy("Keep below"), required=False)
     opening = forms.TypedChoiceField(label=lazy("Opening"), choices=OPENINGS, coerce=float)
@@ -166,7 +166,7 @@ class CoverForm(forms.ModelForm):
             self.initial["first"] = self.initial.get("first") or clock.today(place.garden.timezone)
 
     def _choices(self, today: date) -> list[Any]:
-        """What is free first; what lies on another bed last, with the bed, as it cannot be on two."""
+        """Return free covers first and those on other beds last, named with the bed, since a cover can be on one bed only."""
         kinds: list[Any] = offered.cover_names()
         there = {period.item_id: period for period in place_selectors.periods_from(self.place.garden, today)}
         free: list[tuple[str, str]] = []
@@ -185,7 +185,7 @@ class CoverForm(forms.ModelForm):
         return [group for group in groups if group[1]] if self.own else kinds
 
     def clean(self) -> dict[str, Any]:
-        """Two covers at once only where that is meant; a warmth to stay below where it is aired by warmth."""
+        """Refuse unintended double covers, and require a temperature if ventilation depends on it."""
         data = super().clean() or {}
         first, last = data.get("first"), data.get("last")
         if first and not (last and last < first):
@@ -199,7 +199,7 @@ class CoverForm(forms.ModelForm):
         return data
 
     def _refuse_more(self, first: date, last: date | None) -> None:
-        """A third cover never; a second one over or under another where somebody says so, or it was only forgotten there."""
+        """Refuse a third cover, and a second one unless the grower confirms that both stay."""
         own = self.own.get(self.cleaned_data.get("cover", ""))
         meant = CoverPeriod(pk=self.instance.pk, cover=own.kind if own else self.cleaned_data.get("cover", ""), item=own)
         meant.first, meant.last = first, last
@@ -219,25 +219,25 @@ class CoverForm(forms.ModelForm):
 
     @property
     def asks_both(self) -> bool:
-        """Whether another cover is or always has been there, so that one has to say whether it stays."""
+        """Return whether another cover is there, so that the form asks whether it stays."""
         return bool(self["both"].errors or self["both"].value() or self.usual)
 
     @property
     def usual_beside(self) -> CoverPeriod | None:
-        """The cover that is always there, unsaved, where it stays with the one that is put on."""
+        """Return the place's usual cover, unsaved, if it stays beside the new one."""
         if self.usual is None or not self.cleaned_data["both"] or self.usual.cover == self.instance.cover:
             return None
         self.usual.first = min(self.usual.first, self.cleaned_data["first"])
         return self.usual
 
     def _roofs(self, meant: CoverPeriod) -> list[CoverPeriod]:
-        """Other covers with room beneath them that are there with one that is a roof itself."""
+        """Return other covers at the same time that need room beneath, like this one."""
         films = offered.films()
         there = self.place.cover_periods.exclude(pk=meant.pk).exclude(cover__in=films).select_related("item")
         return [] if meant.cover in films else [period for period in there if place_selectors.overlap(meant, period)]
 
     def save(self, commit: bool = True) -> CoverPeriod:
-        """Carry over what the model names otherwise; the flow saves."""
+        """Copy the values whose names differ from the model's; the flow saves the period."""
         period = super().save(commit=False)
         period.place = self.place
         chosen = self.cleaned_data["cover"]
@@ -253,7 +253,7 @@ MOST_WATER_MM = 200.0
 
 
 class OperationForm(forms.Form):
-    """What was done to a place."""
+    """Form for work on a place."""
 
     work = forms.ChoiceField(label=lazy("Work done"), choices=work_choices())
     day = DayField(label=lazy("Date"))
@@ -270,7 +270,7 @@ class OperationForm(forms.Form):
         self.fields["amount"].help_text = _("Leave empty for the usual amount.")
 
     def clean(self) -> dict[str, Any]:
-        """Nothing ahead of its day, no flood."""
+        """Refuse future dates and implausible amounts."""
         data = super().clean() or {}
         day, amount = data.get("day"), data.get("amount")
         if day and day > clock.today(self.place.garden.timezone):
@@ -280,7 +280,7 @@ class OperationForm(forms.Form):
         return data
 
     def _amount(self, data: dict[str, Any], amount: float) -> None:
-        """Of water in mm, of what is laid on in metres: which of them the work decides."""
+        """Set the amount in mm of water or metres of material, depending on the work."""
         if data.get("work") in AIRING:
             self.add_error("amount", _("The opening is entered with the cover. Leave this empty."))
         elif amount < 0:
@@ -297,7 +297,7 @@ class OperationForm(forms.Form):
 
     @property
     def at(self) -> datetime:
-        """Midday of the day in the garden, or now if that is still to come."""
+        """Return noon of the day in the garden's time zone, or now if noon is still to come."""
         day = self.cleaned_data["day"]
         midday = datetime(day.year, day.month, day.day, 12, tzinfo=self.place.garden.timezone)
         return min(midday, clock.now() - timedelta(seconds=1))

@@ -26,7 +26,7 @@ SIDE = [MinValueValidator(0.05), MaxValueValidator(20.0)]
 
 
 def sane_spans(spans: Any) -> None:
-    """Pairs of hours of the day."""
+    """Validate pairs of hours of the day."""
     try:
         check_spans(spans)
     except OutOfRange as refusal:
@@ -34,14 +34,14 @@ def sane_spans(spans: Any) -> None:
 
 
 def sane_spots(spots: Any) -> None:
-    """Nine temperatures, some of which may be missing."""
+    """Validate nine temperatures, any of which may be missing."""
     known = isinstance(spots, list) and len(spots) == SPOTS
     if not known or not all(spot is None or (isinstance(spot, int | float) and -40 <= spot <= 90) for spot in spots):
         raise ValidationError(_("Enter nine temperatures; some may be left out."))
 
 
 class RoomAir(models.Model):
-    """Air that was read in a room."""
+    """Air temperature read in a room."""
 
     class What(models.TextChoices):
         NOW = "room", lazy("now")
@@ -61,9 +61,12 @@ class RoomAir(models.Model):
 
 
 class HeatPeriod(models.Model):
-    """A heat source at a place from one day to another, both included; without a last day it is still there. watts: of all of
-    it, over length_m by width_m; of a cable, cable_w_m for each of its cable_m; lift_k: measured over the room instead.
-    spans: of a timer, pairs of hours of the day. over_m, under_m: of the spreading layer about a cable."""
+    """Heat source of a place from one day to another, both included; without a last day it is still there.
+
+    `watts` is the power over length_m by width_m; a cable has cable_w_m along its cable_m instead, or `lift_k` gives the
+    measured rise above the room. `spans` are a timer's pairs of hours; `over_m` and `under_m` the spreading layer around a
+    cable.
+    """
 
     class Kind(models.TextChoices):
         MAT = "mat", lazy("heat mat")
@@ -114,18 +117,18 @@ class HeatPeriod(models.Model):
 
     @property
     def area_m2(self) -> float:
-        """What it heats."""
+        """Return the heated area."""
         return self.length_m * self.width_m
 
     @property
     def power_w(self) -> float | None:
-        """Watts of all of it; None: not told."""
+        """Return the total power [W], or None if unknown."""
         if self.cable_m and self.cable_w_m:
             return self.cable_m * self.cable_w_m
         return self.watts
 
     def clean(self) -> None:
-        """Days in order, a power that its area can take, a thermostat with room between on and off."""
+        """Check the order of the dates, a plausible power for the area, and the thermostat's switching span."""
         if self.first and self.last and self.last < self.first:
             raise ValidationError({"last": _("The last day must not be before the first.")})
         if (self.cable_m is None) != (self.cable_w_m is None):
@@ -154,7 +157,7 @@ class HeatPeriod(models.Model):
 
 
 class Lamp(models.Model):
-    """A lamp over a place from one day to another, lit in spans of the day. ppfd: measured at the leaves [µmol/m²s]."""
+    """Lamp over a place from one day to another, lit during spans of the day; `ppfd` is measured at the leaves [µmol/m²s]."""
 
     class Kind(models.TextChoices):
         LED = "led", lazy("LED")
@@ -178,18 +181,20 @@ class Lamp(models.Model):
 
     @property
     def area_m2(self) -> float:
-        """What it lights."""
+        """Return the lit area."""
         return self.length_m * self.width_m
 
     def clean(self) -> None:
-        """Days in order."""
+        """Check the order of the dates."""
         if self.first and self.last and self.last < self.first:
             raise ValidationError({"last": _("The last day must not be before the first.")})
 
 
 class HeatTest(models.Model):
-    """A heater tried before the season. minutes: from switching on until the set-point; spots: what was read at nine spots of
-    the bench, row by row [°C], None where nobody read."""
+    """Test of a heater before the season.
+
+    `minutes` from switching on to the set-point; `spots` nine readings of the bench row by row [°C], None where not read.
+    """
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="heat_tests")
     on = models.DateField(validators=[fields.sane_day])

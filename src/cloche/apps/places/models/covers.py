@@ -21,7 +21,7 @@ COVERED_M = (0.1, 60.0)
 
 
 class Cover(models.Model):
-    """A cover that the garden owns: one thing, which can be on one bed at a time. kind: key of
+    """Cover owned by the garden, a single item that can be on one bed at a time; `kind` is a key of
     bridge.services.offered.cover_names.
 
     length_m along the bed, width_m of the sheet or across the frame; spread_m: how far apart a bent sheet's edges are set;
@@ -66,7 +66,7 @@ class Cover(models.Model):
 
 
 class CoverDamage(models.Model):
-    """What happened to a cover on a day, and what did it."""
+    """Damage to a cover on a day and its cause."""
 
     class What(models.TextChoices):
         TORN = "torn", lazy("torn")
@@ -93,8 +93,10 @@ class CoverDamage(models.Model):
 
 
 class CoverPeriod(models.Model):
-    """A cover on a place from one day to another, both included; without a last day it is still on. item: which of those that
-    the garden owns, if it is told; covered_m: how much of the bed's length lies beneath it, None: all of it."""
+    """Cover on a place from one day to another, both included; without a last day it is still on.
+
+    `item` is the garden's own cover if given; `covered_m` the covered length of the bed, None for all of it.
+    """
 
     class Opens(models.TextChoices):
         CLOSED = "closed", lazy("kept closed")
@@ -130,7 +132,7 @@ class CoverPeriod(models.Model):
 
 
 class Operation(models.Model):
-    """Something done to a place that changes how it warms; `work`: a cloche_engine.soil.bed.Work."""
+    """Work on a place that changes its temperature; `work` is a cloche_engine.soil.bed.Work."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="operations")
     work = models.CharField(max_length=20)
@@ -143,7 +145,7 @@ class Operation(models.Model):
 
 
 class Hotbed(models.Model):
-    """What a place's hotbed was built of. Keys of material, moist and trodden: bridge.services.hotbeds."""
+    """Filling of a hotbed; material, moist and trodden are keys of bridge.services.hotbeds."""
 
     place = models.OneToOneField(Place, on_delete=models.CASCADE, related_name="hotbed")
     material = models.CharField(max_length=12, default="horse")
@@ -168,7 +170,7 @@ class Hotbed(models.Model):
 
 
 class HotbedTray(models.Model):
-    """A tray that stands on a hotbed from one day to another, both included; without a last day it is still there."""
+    """Tray on a hotbed from one day to another, both included; without a last day it is still there."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="on_hotbeds")
     hotbed = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="trays_on_it")
@@ -190,7 +192,7 @@ class HotbedTray(models.Model):
 
 
 class HotbedFill(models.Model):
-    """What a hotbed was filled with again, upon what was there. Keys as of Hotbed."""
+    """Further filling of a hotbed, with keys as in Hotbed."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="hotbed_fills")
     on = models.DateField(validators=[fields.sane_day])
@@ -205,7 +207,7 @@ class HotbedFill(models.Model):
 
 
 class HotbedNote(models.Model):
-    """A line of a hotbed's diary: its core [°C], how high the heap still stands [m]."""
+    """Entry in a hotbed's diary: core temperature [°C] and height of the heap [m]."""
 
     place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="hotbed_notes")
     on = models.DateField(validators=[fields.sane_day])

@@ -27,7 +27,10 @@ WINDOW_ASPECTS.sort(key=lambda aspect: aspect[0])
 
 
 class Room(models.Model):
-    """A room in which trays stand. night_c, day_c: between which it is kept; None: as is usual of its kind."""
+    """Room for trays.
+
+    `night_c` and `day_c` are its temperatures, None for those usual for its kind.
+    """
 
     class Kind(models.TextChoices):
         SHED = "shed", lazy("back room in use, or frost-free shed")
@@ -57,7 +60,7 @@ class Room(models.Model):
         return self.name
 
     def clean(self) -> None:
-        """Night and day come together, the night no warmer."""
+        """Require both temperatures or neither, with the night no warmer than the day."""
         if (self.night_c is None) != (self.day_c is None):
             raise ValidationError({"day_c": _("Enter both the night and the daytime temperature, or neither.")})
         if self.night_c is not None and self.day_c is not None and self.day_c < self.night_c:
@@ -65,14 +68,14 @@ class Room(models.Model):
 
 
 class CurrentPlaces(models.Manager["Place"]):
-    """Places that have not been removed: what every page means by a garden's places."""
+    """Manager of places that have not been removed, the default for every page."""
 
     def get_queryset(self) -> models.QuerySet[Place]:
         return super().get_queryset().filter(removed_at__isnull=True)
 
 
 class Place(models.Model):
-    """A bed, a frame, a tray on a mat: ground that is measured and sown."""
+    """Bed, frame, tray or other place that is measured and sown."""
 
     class Texture(models.TextChoices):
         SAND = "sand", lazy("sand")
@@ -122,11 +125,11 @@ class Place(models.Model):
         return self.name
 
     def get_kind_display(self) -> str:  # type: ignore[no-redef]
-        """The name of its kind alone: Django looks up those of all kinds for it."""
+        """Return the name of this kind only; Django would look up the names of all kinds."""
         return place_name(self.kind)
 
     def clean(self) -> None:
-        """Shade has a beginning and an end."""
+        """Require both hours of shade or neither, in order."""
         if (self.shaded_from_h is None) != (self.shaded_to_h is None):
             raise ValidationError({"shaded_to_h": _("Enter both hours of shade, or neither.")})
         if self.shaded_from_h is not None and self.shaded_to_h is not None and self.shaded_from_h >= self.shaded_to_h:
