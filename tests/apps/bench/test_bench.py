@@ -367,7 +367,7 @@ def emerges(place: Place, crop_key: str, days: float, share: float = 0.9) -> Non
 
 def test_places_for_raising_are_compared_for_a_crop(signed_in: Client, garden: Garden) -> None:
     mat = make_tray(garden, "Mat", 22.0, heat=heated(), light=lit(window=2.0), around_c=20.0)
-    house = make_tray(garden, "House shelf", 11.0, light=lit(window=14.0), around_c=11.0, within="greenhouse")
+    house = make_tray(garden, "House shelf", 15.0, light=lit(window=14.0), around_c=15.0, within="greenhouse")
     emerges(mat, "tomato", 6.0)
     emerges(house, "tomato", 21.0)
     page = get(signed_in, garden, "where_to_raise", crop="tomato")
@@ -376,6 +376,11 @@ def test_places_for_raising_are_compared_for_a_crop(signed_in: Client, garden: G
     assert page.index("Mat</b>") < page.index("House shelf</b>")
     assert "leggy" in page
     assert "1.15 kWh" in page
+    # Bright, but no tomato grows there.
+    store(house, 6.0, around_c=6.0, light=lit(window=14.0))
+    cold = get(signed_in, garden, "where_to_raise", crop="tomato")
+    assert "too cold for them" in cold
+    assert "stockiest in House shelf" not in cold
     refused = signed_in.get(reverse("where_to_raise", args=[garden.pk]), {"crop": "unicorn"})
     assert refused.status_code == 422
 

@@ -181,6 +181,25 @@ def test_a_sowing_kept_on_the_heat_asks_for_a_lower_thermostat_and_one_tap_sets_
     assert len(jobs(garden)) == 1
 
 
+def test_a_thermostat_turned_down_at_its_tray_is_not_asked_for_again_and_is_set_back_after_a_move(garden: Garden) -> None:
+    tray, house = make_tray(garden, "Mat", heat=heated()), make_tray(garden, "House")
+    first = tray.heat_periods.create(
+        source="mat", first=TODAY - timedelta(days=40), control="thermostat", start_c=20.0, stop_c=22.0
+    )
+    sowing = sown(tray, "tomato", 30, 20, heat_off_rule="all")
+    assert life_of(sowing, garden, tray, TODAY, None).lower_c == 18.0
+    step_down = flows.take_step(Step(sowing=sowing, kind="turned_down", on=TODAY - timedelta(days=1), start_c=18.0))
+    step_down.delete()  # as if it had been turned by hand
+    tray = Place.objects.get(pk=tray.pk)
+    assert life_of(sowing, garden, tray, TODAY, None).lower_c is None
+    again = flows.take_step(Step(sowing=sowing, kind="turned_down", on=TODAY, start_c=16.0))
+    flows.take_step(Step(sowing=sowing, kind="moved", on=TODAY, place=house))
+    flows.take_back(again)
+    assert tray.heat_periods.last().start_c == 18.0
+    first.refresh_from_db()
+    assert first.start_c == 20.0
+
+
 def test_a_sowing_in_its_bed_tells_its_harvest_and_the_plan_the_same_day(signed_in: Client, garden: Garden) -> None:
     bed = make_tray(garden, "North bed", kind="bed", seed_depth_m=0.05)
     sowing = sown(bed, "radish", 12, 3)

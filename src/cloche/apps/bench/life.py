@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
+from itertools import pairwise
 
 from cloche.apps.bench.selectors import heat_on, planting_from, raised_on
 from cloche.apps.forecasts.selectors import ground_of, soil_of
@@ -15,7 +16,7 @@ from cloche.apps.sowings.selectors import Progress, State, progress_of, sowings_
 from cloche.apps.windows.prospects import prospects_for
 from cloche.bridge.services import beds, crops
 from cloche_engine.crops.catalogue import Crop
-from cloche_engine.places.kinds import BENCH_KINDS
+from cloche_engine.places.kinds import BENCH_KINDS, BENCHES
 from cloche_engine.windows.raised_life import Due, HeatOffRule, Raised, next_steps, turned_down_to
 
 
@@ -91,7 +92,7 @@ def life_of(sowing: Sowing, garden: Garden, place: Place, today: date, out: tupl
         heated=heated,
         first_on=progress.first_on,
         start_c=period.start_c if period and period.control == HeatPeriod.Control.THERMOSTAT else None,
-        lowered_on=tuple(step.on for step in steps if step.kind == Step.Kind.TURNED_DOWN),
+        lowered_on=_lowered_on(place, steps, sowing.sown_on),
         plant_from=max(out[0], today) if out else None,
         hardening_on=last[Step.Kind.HARDENING].on if Step.Kind.HARDENING in last else None,
         heat_is_off=Step.Kind.HEAT_OFF in last,
@@ -103,17 +104,31 @@ def life_of(sowing: Sowing, garden: Garden, place: Place, today: date, out: tupl
     return Life(sowing, crop, raised, rule, progress, due, out, period)
 
 
+def _lowered_on(place: Place, steps: list[Step], since: date) -> tuple[date, ...]:
+    """Return the days on which the thermostat was turned down since a sowing, by a job or at its tray."""
+    ticked = {step.on for step in steps if step.kind == Step.Kind.TURNED_DOWN}
+    thermostats = [period for period in place.heat_periods.all() if period.control == HeatPeriod.Control.THERMOSTAT]
+    lower = {after.first for before, after in pairwise(thermostats) if after.start_c < before.start_c and after.first > since}
+    return tuple(sorted(ticked | lower))
+
+
+def waits_to_go_out(life: Life) -> bool:
+    """Return whether a sowing stands where plants are raised and has a bed to go to."""
+    planted = any(step.kind == Step.Kind.PLANTED for step in life.sowing.steps.all())
+    return life.out is not None and life.sowing.place.kind in BENCH_KINDS and not planted
+
+
 def ripe_on(life: Life, today: date) -> date | None:
-    """Return the predicted first harvest of a sowing: in its bed, or from the day it can be planted out; None if unknown."""
+    """Return the predicted first harvest of a sowing: where it stands, or in the bed it goes out to; None if unknown."""
     sowing = life.sowing
-    planted = next((step.on for step in sowing.steps.all() if step.kind == Step.Kind.PLANTED), None)
-    if planted is None and sowing.place.kind in BENCH_KINDS:
-        if life.out is None:
-            return None
+    if life.out is not None and waits_to_go_out(life):
         day, bed = max(life.on(Due.PLANT) or life.out[0], today), life.out[1]
         wanted = (bed.pk, sowing.crop_key, False, day)
         prospect = prospects_for([wanted], today).get(wanted)
         return prospect.harvest_on if prospect else None
+    planted = next((step.on for step in sowing.steps.all() if step.kind == Step.Kind.PLANTED), None)
+    if planted is None and sowing.place.kind in BENCHES:
+        return None
     begins = planted or life.progress.half_on
     if begins is None:
         return None

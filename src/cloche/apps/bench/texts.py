@@ -15,7 +15,7 @@ from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.light.habit import Habit, coolest_for
-from cloche_engine.results import Fault, HeatAlarm
+from cloche_engine.results import Fault, HeatAlarm, HeatOutlook
 from cloche_engine.windows.raised_life import Due, HeatOffRule
 
 HOLDS, LEAST_TOLD, ALWAYS_ON = 0.7, 0.1, 0.95
@@ -122,13 +122,18 @@ def heat_text(period: HeatPeriod, units: Units) -> str:
     return words.sentence(", ".join(parts))
 
 
+def kwh_a_day(heat: HeatOutlook) -> float:
+    """Return the mean energy of a heater in the coming fortnight [kWh a day]."""
+    return sum(heat.kwh) / len(heat.kwh)
+
+
 def heat_does(climate: Climate, units: Units, price: float | None) -> str:
     """Return the operation of a heater in the coming fortnight: on 41 % of the day, 0.41 kWh."""
     heat = climate.heat
     if heat is None:
         return ""
     days = len(heat.duty)
-    duty, kwh = sum(day[1] for day in heat.duty) / days, sum(heat.kwh) / days
+    duty, kwh = sum(day[1] for day in heat.duty) / days, kwh_a_day(heat)
     lift = climate.roots_c - sum(heat.without_c[:7]) / 7
     text = _("It keeps the roots {lift} warmer and is on for {share}% of the day: {energy} a day.").format(
         lift=units.difference_text(lift, 0), share=f"{100 * duty:.0f}", energy=energy_text(kwh, price)

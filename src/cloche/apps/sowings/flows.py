@@ -158,7 +158,9 @@ def take_step(step: Step) -> Step:
     """Store a step; after a move the sowing stands in the new place, and a thermostat turned down is set lower."""
     sowing = step.sowing
     if step.start_c is not None:
-        thermostat = _thermostat_at(sowing.place, step.on)
+        # Named with the step, so that undoing it finds the thermostat after later moves too.
+        step.place = step.place or sowing.place
+        thermostat = _thermostat_at(step.place, step.on)
         if thermostat is not None:
             step.start_before_c = thermostat.start_c
             set_thermostat(thermostat, step.start_c, step.on)
@@ -186,9 +188,10 @@ def take_back(step: Step) -> None:
         if len(moves) == 1:
             sowing.sown_in = None
     here = step.place
-    thermostat = _thermostat_at(sowing.place, step.on)
-    if step.start_before_c is not None and thermostat is not None and thermostat.start_c == step.start_c:
-        set_thermostat(thermostat, step.start_before_c, step.on)
+    if step.start_before_c is not None and here is not None:
+        thermostat = _thermostat_at(here, step.on)
+        if thermostat is not None and thermostat.start_c == step.start_c:
+            set_thermostat(thermostat, step.start_before_c, step.on)
     step.delete()
     potted = [step.cell_m for step in sowing.steps.all() if step.cell_m is not None]
     sowing.cell_m = potted[-1] if potted else sowing.cell_m

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
+from math import isfinite
 
 from django.utils.translation import gettext as _
 
@@ -12,7 +13,7 @@ from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.shared import words
 from cloche.apps.windows.pages.limit_words import sentence
 from cloche.bridge.services import crops
-from cloche_engine.outlook_days import DayOutlook, day_of
+from cloche_engine.outlook_days import DayOutlook, day_of, harvests
 from cloche_engine.windows.limits import HALF, SURE, Limit
 
 RISKY = 0.5
@@ -111,12 +112,13 @@ def for_harvest_by(outlook: CropOutlook, by: date, today: date) -> Prospect | No
     """
     if outlook.days is None:
         return None
-    every = (prospect_on(outlook, today + timedelta(days=int(offset)), today) for offset in outlook.days.day)
-    ripening = [day for day in every if day is not None and day.harvest_on is not None and not day.is_risky]
-    in_time = [day for day in ripening if day.harvest_on is not None and day.harvest_on <= by]
-    if in_time:
-        return max(in_time, key=lambda day: day.on)
-    return min(ripening, key=lambda day: day.harvest_on or date.max, default=None)
+    days = zip(outlook.days.day, harvests(outlook.days), outlook.days.success, strict=True)
+    ripe = {offset: offset + wait for offset, wait, chance in days if chance >= RISKY and isfinite(wait)}
+    in_time = [offset for offset, day in ripe.items() if day <= (by - today).days]
+    if not ripe:
+        return None
+    best = max(in_time) if in_time else min(ripe, key=lambda offset: ripe[offset])
+    return prospect_on(outlook, today + timedelta(days=best), today)
 
 
 def better_than(outlook: CropOutlook, prospect: Prospect, today: date) -> Prospect | None:

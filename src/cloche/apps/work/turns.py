@@ -35,7 +35,7 @@ HERE_S = 0.1
 
 @contextmanager
 def turn(kind: int) -> Iterator[bool]:
-    """Take a turn if one is free, or tell the page to ask again shortly."""
+    """Yield whether a turn is free; if not, the page says so and asks again shortly."""
     end = time.monotonic() + PATIENCE_S
     if not HERE[kind].acquire(timeout=HERE_S):
         yield False

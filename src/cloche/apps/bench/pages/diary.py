@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.bench import selectors as climates
 from cloche.apps.bench import texts
-from cloche.apps.bench.life import Life, life_of, ripe_on
+from cloche.apps.bench.life import Life, life_of, ripe_on, waits_to_go_out
 from cloche.apps.bench.pages.bench import SHOWS
 from cloche.apps.bench.selectors import heat_on, planting_from
 from cloche.apps.forecasts.selectors import ground_of
@@ -233,7 +233,7 @@ def _ripe(life: Life, today: date) -> str:
     if ripe is None or ripe < today:
         return ""
     day = words.day(ripe, today)
-    if life.sowing.place.kind in BENCH_KINDS and life.out is not None:
+    if life.out is not None and waits_to_go_out(life):
         return _("Planted out in {bed} as soon as they can be, they are ready to harvest about {day}.").format(
             bed=life.out[1].name, day=day
         )
@@ -258,5 +258,5 @@ def _step(step: Step, units: Units) -> str:
     if step.cell_m is not None:
         text = _("{text} into {length}").format(text=text, length=units.length_text(step.cell_m))
     if step.start_c is not None:
-        text = _("{text} to {set_point}").format(text=text, set_point=units.temperature_text(step.start_c, 0))
+        text = _("Thermostat turned down to {set_point}").format(set_point=units.temperature_text(step.start_c, 0))
     return text

@@ -25,6 +25,8 @@ from cloche_engine.light.habit import Habit
 
 FEW_UP = 0.5
 """Of viable seed fewer than this up, a place is not one to germinate in."""
+CHILLED_K = 5.0
+"""So far below the temperature at which a crop is grown on, seedlings stand still or suffer (common practice, no source)."""
 HABITS = {
     Habit.STOCKY: lazy("stocky"),
     Habit.SOFT: lazy("a little soft"),
@@ -38,7 +40,7 @@ class Stand:
     """A place for raising plants, judged for one crop sown today.
 
     `days` until half are up are None where it would not come up, and `share` of viable seed is None where nothing has been
-    calculated; `kwh` is the energy until half are up.
+    calculated; `chilly` marks a place too cold for the seedlings to grow, `kwh` is the energy until half are up.
     """
 
     place: Place
@@ -48,6 +50,7 @@ class Stand:
     days: float | None
     share: float | None
     habit: Habit | None
+    chilly: bool
     kwh: float | None
 
 
@@ -89,7 +92,7 @@ def stands_page(garden: Garden, crop: Crop, units: Units) -> StandsPage:
     """Compare all places that have a forecast for raising a crop."""
     stands = list(_stands(garden, crop))
     quickest = min((stand for stand in stands if _comes_up(stand)), key=lambda stand: stand.days or 0.0, default=None)
-    sturdy = [stand for stand in stands if stand.habit is Habit.STOCKY]
+    sturdy = [stand for stand in stands if stand.habit is Habit.STOCKY and not stand.chilly]
     # Among stands that keep seedlings stocky, the warmest grows them fastest.
     sturdiest = max(sturdy, key=lambda stand: stand.roots_c, default=None)
     return StandsPage(
@@ -118,10 +121,11 @@ def _stands(garden: Garden, crop: Crop) -> Iterable[Stand]:
         climate = selectors.climate_of(Ground(place, forecast))
         outlook: CropOutlook | None = outlooks.get((place.pk, crop.key, True))
         days, share = (outlook.half_d, outlook.share) if outlook else (None, None)
-        a_day = climate.heat.kwh[0] if climate.heat and climate.heat.kwh else None
+        a_day = texts.kwh_a_day(climate.heat) if climate.heat else None
         kwh = a_day * days if a_day is not None and days is not None else None
         habit = selectors.habit(climate, crop)
-        yield Stand(place, room_name(place, today), climate.roots_c, climate.mol, days, share, habit, kwh)
+        chilly = selectors.leaves_c(climate) < crop.grow_on_c - CHILLED_K
+        yield Stand(place, room_name(place, today), climate.roots_c, climate.mol, days, share, habit, chilly, kwh)
 
 
 def _headline(crop: Crop, quickest: Stand | None, stands: list[Stand]) -> str:
@@ -138,10 +142,16 @@ def _headline(crop: Crop, quickest: Stand | None, stands: list[Stand]) -> str:
 
 def _advice(crop: Crop, quickest: Stand | None, sturdiest: Stand | None) -> str:
     if sturdiest is None:
-        return _("No place has enough light for its temperature to keep seedlings stocky. Add a lamp or choose a cooler one.")
+        return _("None of these places keeps seedlings both stocky and growing. Add a lamp where it is warm enough.")
     if quickest is not None and sturdiest.place == quickest.place:
         return _("The seedlings can stay there: it is bright enough for its temperature.")
     return _("Once they are up, they grow stockiest in {place}.").format(place=sturdiest.place.name)
+
+
+def _grows(stand: Stand) -> str:
+    if stand.chilly:
+        return _("too cold for them")
+    return str(HABITS[stand.habit]) if stand.habit else _("unknown")
 
 
 def _line(stand: Stand, units: Units, price: float | None) -> StandLine:
@@ -159,7 +169,7 @@ def _line(stand: Stand, units: Units, price: float | None) -> StandLine:
         roots=units.temperature_text(stand.roots_c, 0),
         light=_("{mol} mol/m²").format(mol=number_text(f"{stand.mol:.1f}")) if stand.mol is not None else _("unknown"),
         up=up,
-        grows=str(HABITS[stand.habit]) if stand.habit else _("unknown"),
-        bad=stand.habit in SPOILT,
+        grows=_grows(stand),
+        bad=stand.chilly or stand.habit in SPOILT,
         energy=texts.energy_text(stand.kwh, price) if stand.kwh is not None else "–",
     )
