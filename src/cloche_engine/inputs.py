@@ -125,7 +125,8 @@ class HeatSpan:
     lift_k : float or None
         Measured lift over the room [K], used instead of `watts`.
     control : str
-        "always", "timer" (on during `spans`) or "thermostat" (on below `start_c`, off above `stop_c`).
+        "always", "timer" (on during `spans`), "thermostat" (on below `start_c`, off above `stop_c`) or "self"
+        (self-regulating, it gives less the warmer it is).
     spans : tuple of (from, to)
         Hours of local standard time at which a timer is on.
     start_c, stop_c : float

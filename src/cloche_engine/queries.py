@@ -174,7 +174,9 @@ class HeatGain:
     Attributes
     ----------
     way : str
-        "nothing", "lid", "mat", "low", "high", "corner" or "room".
+        "nothing" or "lid" without heat; "own" and "own_open", the heater that is there with and without a lid, or where none
+        is "mat", "open" and "self", a usual mat with, without a lid, and self-regulating; "low" and "high", the same heater on
+        a thermostat; "corner" and "room", where the air is warmed.
     set_c : float or None
         Set-point of the thermostat or of the air [°C]; None without one.
     roots_c : (float, float, float)

@@ -95,6 +95,7 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "sign_id": garden.signs.create(name="Dandelion", on=NOW.date()).pk,
         "event_id": planting.events.create(kind="stood", on=NOW.date()).pk,
         "step_id": sowing.steps.create(kind="leaf", on=NOW.date()).pk,
+        "item": "run",
         "crop_key": "pea",
         "key": "own_0a0b0c0d",
         "kind": "place",
@@ -134,7 +135,7 @@ def statuses(client: Client, method: str, values: dict[str, Any]) -> dict[str, i
     return {name: getattr(client, method)(address(name, values)).status_code for name in INSIDE}
 
 
-SHARED = {"garden_id", "crop_key", "day", "kind"}
+SHARED = {"garden_id", "crop_key", "day", "item", "kind"}
 """What an address may name that is nobody's own."""
 
 

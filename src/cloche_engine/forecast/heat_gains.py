@@ -13,13 +13,14 @@ from cloche_engine.covers.periods import CoverPeriod
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.crops.grown import crop_of, with_values
 from cloche_engine.forecast.batches import Learned, batch_outlook
-from cloche_engine.forecast.heating import INTO_TRAY, ROOTS_M, USUAL_W_M2
+from cloche_engine.forecast.heat_and_light import is_on
+from cloche_engine.forecast.heating import INTO_TRAY, ROOTS_M, USUAL_W_M2, plug_w
 from cloche_engine.forecast.outlooks import SOWING_DEPTHS_M, nearest_depth
 from cloche_engine.forecast.places import ALWAYS_H, Situation, local_weather
 from cloche_engine.forecast.snapshots import ModelSnapshot, stand, unpack
 from cloche_engine.germination.pooling import stands
 from cloche_engine.germination.steady import field_factors
-from cloche_engine.heat.source import AFTER_ALL_D, CORNER_W_K, ROOM_W_K, Heating, kwh_a_day
+from cloche_engine.heat.source import AFTER_ALL_D, ALWAYS, CORNER_W_K, ROOM_W_K, SELF_REGULATED, Heating, kwh_a_day
 from cloche_engine.inputs import ForecastInputs, SownBatch
 from cloche_engine.layout import MEMBERS
 from cloche_engine.packing import short
@@ -43,7 +44,7 @@ STRETCHES_HALF_D = 24.0
 class _Way:
     """One way of heating, before it is simulated.
 
-    kwh_d: energy a day for warming the air [kWh]; heated: whether the duty of a mat counts.
+    kwh_d: energy a day for warming the air [kWh]; plug_w: power that a heater below the tray draws while it is on [W].
     """
 
     way: str
@@ -52,6 +53,7 @@ class _Way:
     lid: bool
     warmer_c: float | None = None
     kwh_d: float = 0.0
+    plug_w: float = 0.0
 
 
 def set_points(crop: Crop) -> tuple[float, float]:
@@ -73,7 +75,7 @@ def heat_gains(packed: bytes, inputs: ForecastInputs, query: HeatQuery) -> list[
     crop = with_values(crop_of(inputs.own, query.crop_key), inputs.values.get(query.crop_key))
     depth = nearest_depth(query.sown.depth_m if query.sown else crop.sowing_depth_m)
     air_c = float(checkpoint.ahead.air_c[: 14 * 24].mean())
-    ways = _ways(crop, situation, air_c)
+    ways = _ways(crop, situation, air_c, *_heater(inputs, situation, query.area_m2))
     lid = (CoverPeriod(kind("lid"), 0.0, ALWAYS_H),)
     bed = checkpoint.place.bed
     variants = [
@@ -83,17 +85,31 @@ def heat_gains(packed: bytes, inputs: ForecastInputs, query: HeatQuery) -> list[
     courses = checkpoint.varied(variants, LOOKED_D)
     heat = checkpoint.drawn.parameters.heat
     seen = _lying(query.sown, inputs, snapshot, checkpoint.behind, depth) if query.sown else _fresh(crop, inputs, depth)
-    return [_gain(way, course, depth, seen(course), query.area_m2, heat) for way, course in zip(ways, courses, strict=True)]
+    return [_gain(way, course, depth, seen(course), heat) for way, course in zip(ways, courses, strict=True)]
 
 
-def _ways(crop: Crop, situation: Situation, air_c: float) -> list[_Way]:
+def _heater(inputs: ForecastInputs, situation: Situation, area_m2: float) -> tuple[Heating, float, bool]:
+    """Return the heater to compare, always there, what it draws [W], and whether it is the grower's own."""
+    spans = [span for span in inputs.heat if span.source != "house"]
+    there = [i for i, span in enumerate(spans) if is_on(span, inputs.today)]
+    if there:
+        own = situation.place.bed.heating[there[-1]]
+        return replace(own, during=ALWAYS), plug_w(spans[there[-1]]), True
     bottom = situation.place.bed.volume.depth_m if situation.place.bed.volume else 0.06
     mat = Heating(USUAL_W_M2["mat"] * INTO_TRAY["mat"], bottom, probe_m=ROOTS_M)
-    low, high = set_points(crop)
-    half_k = RULED_BY_K / 2
-    held = [(w, c, replace(mat, start_c=c - half_k, stop_c=c + half_k)) for w, c in (("low", low), ("high", high))]
-    ways = [_Way("nothing", None, (), lid=False), _Way("lid", None, (), lid=True), _Way("mat", None, (mat,), lid=True)]
-    ways += [_Way(way, c, (source,), lid=True) for way, c, source in held]
+    return mat, USUAL_W_M2["mat"] * area_m2, False
+
+
+def _ways(crop: Crop, situation: Situation, air_c: float, heater: Heating, plug: float, own: bool) -> list[_Way]:
+    ways = [_Way("nothing", None, (), lid=False), _Way("lid", None, (), lid=True)]
+    for way, lid in (("own", True), ("own_open", False)) if own else (("mat", True), ("open", False)):
+        ways.append(_Way(way, None, (heater,), lid=lid, plug_w=plug))
+    if not own:
+        eases = replace(heater, eases_c=SELF_REGULATED)
+        ways.append(_Way("self", None, (eases,), lid=True, plug_w=plug))
+    for way, set_c in zip(("low", "high"), set_points(crop), strict=True):
+        ruled = replace(heater, start_c=set_c - RULED_BY_K / 2, stop_c=set_c + RULED_BY_K / 2, probe_m=ROOTS_M, spans=())
+        ways.append(_Way(way, set_c, (ruled,), lid=True, plug_w=plug))
     if situation.indoors and air_c < WARM_ROOM_C:
         warmer_k = WARM_ROOM_C - air_c
         for way, loss in (("corner", CORNER_W_K), ("room", ROOM_W_K)):
@@ -145,7 +161,6 @@ def _gain(
     course: Trajectory,
     depth: float,
     seen: tuple[list[float | None], float | None, float],
-    area_m2: float,
     factor: Array,
 ) -> HeatGain:
     half, most, share = seen
@@ -154,7 +169,7 @@ def _gain(
     if way.heating:
         power = way.heating[0].power_w_m2
         duty = round(float(np.median(daily(course.heat_w_m2)[:14] / (power * factor))), 3)
-        kwh_d = duty * 24 * USUAL_W_M2["mat"] * area_m2 / 1000
+        kwh_d = duty * 24 * way.plug_w / 1000
     heated = bool(way.heating) or way.kwh_d > 0
     low, middle, high = (round(float(v), 1) for v in np.quantile(roots, (0.1, 0.5, 0.9)))
     return HeatGain(

@@ -11,7 +11,7 @@ import numpy as np
 
 from cloche_engine.covers.kinds import kind
 from cloche_engine.covers.periods import CoverPeriod
-from cloche_engine.heat.source import ALWAYS, MOST_W_M2, Heating, Span
+from cloche_engine.heat.source import ALWAYS, MOST_W_M2, SELF_REGULATED, Heating, Span
 from cloche_engine.inputs import HeatSpan, LampSpan, RoomAir, WindowPane
 from cloche_engine.light.lamp import Lamp
 from cloche_engine.light.window import Window
@@ -78,6 +78,8 @@ def heatings_of(
 def _heating(span: HeatSpan, bed: Bed, around: Room, during: Span, lidded: bool) -> Heating:
     depth = _depth_m(span, bed)
     heating = Heating(_power_w_m2(span), depth, probe_m=depth if span.probe == "bottom" else ROOTS_M, during=during)
+    if span.control == "self":
+        heating = replace(heating, eases_c=SELF_REGULATED)
     if span.lift_k is not None:
         heating = replace(heating, power_w_m2=power_for_lift(bed, heating, around, span.lift_k, lidded))
     if span.control == "timer":

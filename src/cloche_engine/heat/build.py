@@ -79,8 +79,8 @@ def bags(wanted: float, bag: float) -> int:
     return ceil(wanted / bag - 1e-9)
 
 
-def lay(length_m: float, width_m: float, cable: Cable) -> Laid:
-    """Lay the cable back and forth along the bench as evenly as its length allows.
+def lay(length_m: float, width_m: float, cable: Cable, across: bool = False) -> Laid:
+    """Lay the cable back and forth on the bench as evenly as its length allows.
 
     The runs are straight; turns at the ends count as part of them.
 
@@ -90,28 +90,36 @@ def lay(length_m: float, width_m: float, cable: Cable) -> Laid:
         Inner length of the bench [m].
     width_m : float
         Inner width of the bench [m].
+    cable : Cable
+        The cable.
+    across : bool
+        Whether the runs go across the bench rather than along it.
 
     Raises
     ------
     OutOfRange
         Where it is too short to go there and back, or too long to keep its runs apart.
     """
-    run, across = length_m - 2 * MARGIN_M, width_m - 2 * MARGIN_M
-    if run <= 0 or across <= 0:
+    run, side = length_m - 2 * MARGIN_M, width_m - 2 * MARGIN_M
+    if across:
+        run, side = side, run
+    if run <= 0 or side <= 0:
         raise OutOfRange("A bench is wider than the margins of its cable.")
-    runs = int((cable.length_m - across) / run + 1e-9)
+    runs = int((cable.length_m - side) / run + 1e-9)
     if runs < 2:
         raise OutOfRange("This cable is too short to go along the bench and back.")
-    spacing = across / (runs - 1)
+    spacing = side / (runs - 1)
     if spacing < LEAST_SPACING_M:
         raise OutOfRange("This cable is too long for the bench: its runs would lie nearer than 5 cm and overheat.")
     path = []
     for i in range(runs):
-        y = MARGIN_M + i * spacing
-        ends = [(MARGIN_M, y), (MARGIN_M + run, y)]
+        at = MARGIN_M + i * spacing
+        ends = [(MARGIN_M, at), (MARGIN_M + run, at)]
         path += ends if i % 2 == 0 else ends[::-1]
+    if across:
+        path = [(y, x) for x, y in path]
     watts = cable.length_m * cable.w_m
-    left = cable.length_m - runs * run - across
+    left = cable.length_m - runs * run - side
     return Laid(runs, spacing, max(left, 0.0), tuple(path), watts, watts / (length_m * width_m))
 
 

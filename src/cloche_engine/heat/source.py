@@ -6,6 +6,10 @@ from dataclasses import dataclass, replace
 
 Span = tuple[float, float]
 ALWAYS: Span = (float("-inf"), float("inf"))
+NEVER_EASES: Span = (float("inf"), float("inf"))
+SELF_REGULATED: Span = (15.0, 55.0)
+"""A self-regulating mat gives all its power while its element is at 15 °C and next to nothing at 55: in a warm room it draws
+about two thirds of its label (assumption, from what makers of such cable print for 10 and 50 °C; from memory)."""
 MOST_W_M2 = 600.0
 """More than any source below seedlings gives: mats have 135 to 160 W/m², cable benches at most 200; at 600 a closed tray
 would cook within hours (common practice, no source)."""
@@ -25,6 +29,8 @@ class Heating:
         Hours of the day in which a timer allows it, empty for all day; they may cross midnight.
     during : Span
         Hours of the run in which it is there at all.
+    eases_c : Span
+        Element temperatures up to which a self-regulating source gives all its power, and from which it gives none [°C].
     fading_d : tuple of float or None
         Days in which a hotbed rises and fades, counted from its filling.
     flush : float
@@ -40,6 +46,7 @@ class Heating:
     probe_m: float = 0.05
     spans: tuple[Span, ...] = ()
     during: Span = ALWAYS
+    eases_c: Span = NEVER_EASES
     fading_d: tuple[float, float] | None = None
     flush: float = 0.0
     filled_h: float = 0.0

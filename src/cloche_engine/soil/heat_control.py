@@ -83,6 +83,8 @@ class Heat(NamedTuple):
         Cell in which the heat is released and cell in which the thermostat measures.
     start_c, stop_c : ndarray
         Thermostat limits [°C], -inf and inf for always on.
+    full_c, none_c : ndarray
+        Element temperatures at which a self-regulating source begins to ease and gives nothing [°C], inf for others.
     rise_d, fade_d, flush, filled_h, topped_h : ndarray
         Course of a hotbed; `rise_d` is NO_HOTBED elsewhere, `topped_h` inf if it was not topped up.
     """
@@ -92,6 +94,8 @@ class Heat(NamedTuple):
     probe: Index
     start_c: Array
     stop_c: Array
+    full_c: Array
+    none_c: Array
     rise_d: Array
     fade_d: Array
     flush: Array
@@ -119,8 +123,9 @@ def heat_of(heatings: list[tuple[Heating, ...]], grids: list[Grid], hours: int) 
     shape = (hours, len(heatings)) if any(heatings) else (0, 0)
     cell, probe = np.zeros(shape, dtype=np.int64), np.zeros(shape, dtype=np.int64)
     start, stop, rise = np.full(shape, -np.inf), np.full(shape, np.inf), np.full(shape, NO_HOTBED)
+    full, none = np.full(shape, np.inf), np.full(shape, np.inf)
     fade, flush, filled, topped = np.ones(shape), np.zeros(shape), np.zeros(shape), np.full(shape, np.inf)
-    heat = Heat(np.zeros(shape), cell, probe, start, stop, rise, fade, flush, filled, topped)
+    heat = Heat(np.zeros(shape), cell, probe, start, stop, full, none, rise, fade, flush, filled, topped)
     for i, (sources, grid) in enumerate(zip(heatings, grids, strict=True)):
         for heating in sorted(sources, key=lambda source: source.during[0]):
             _put(heat, i, heating, grid)
@@ -135,6 +140,7 @@ def _put(heat: Heat, i: int, heating: Heating, grid: Grid) -> None:
     heat.probe[there, i] = np.argmin(np.abs(grid.centre_m - heating.probe_m))
     heat.start_c[there, i] = heating.start_c if heating.is_ruled else -np.inf
     heat.stop_c[there, i] = heating.stop_c if heating.is_ruled else np.inf
+    heat.full_c[there, i], heat.none_c[there, i] = heating.eases_c
     if heating.fading_d:
         heat.rise_d[there, i], heat.fade_d[there, i] = heating.fading_d
         heat.flush[there, i], heat.filled_h[there, i] = heating.flush, heating.filled_h
@@ -166,6 +172,26 @@ def watts_of(heat: Heat, hour: int, case: int, rise: float, fade: float) -> floa
     rise_d, fade_d, flush = heat.rise_d[hour, case] * rise, heat.fade_d[hour, case] * fade, heat.flush[hour, case]
     share = hotbed_share((hour + 0.5 - heat.filled_h[hour, case]) / 24.0, rise_d, fade_d, flush)
     return watts * (share + TOPPED_SHARE * hotbed_share((hour + 0.5 - heat.topped_h[hour, case]) / 24.0, rise_d, fade_d, flush))
+
+
+@lean
+def eased(watts: float, element_c: float, full_c: float, none_c: float) -> float:
+    """Return what a self-regulating source gives of its power at the temperature of its element [W/m²].
+
+    Parameters
+    ----------
+    watts : float
+        Its full power [W/m²].
+    element_c : float
+        Temperature of the element [°C].
+    full_c : float
+        Temperature up to which it gives all of it [°C]; inf for a source that does not regulate itself.
+    none_c : float
+        Temperature from which it gives nothing [°C].
+    """
+    if element_c <= full_c:
+        return watts
+    return watts * max(none_c - element_c, 0.0) / (none_c - full_c)
 
 
 @lean

@@ -12,7 +12,7 @@ from cloche_engine.covers.kinds import PLANTED_THROUGH_M
 from cloche_engine.soil.batch import BY_AIR, Between, Forcing, Points, Recorded, State, Top
 from cloche_engine.soil.conduction import Ready, step
 from cloche_engine.soil.covered_air import Cover, Inside, covered_balance
-from cloche_engine.soil.heat_control import Heat, is_on, watts_of
+from cloche_engine.soil.heat_control import Heat, eased, is_on, watts_of
 from cloche_engine.soil.layers import Columns
 from cloche_engine.soil.side_by_side import BESIDE, Blocks, fetch, put_back, stayed_thawed, step_block
 from cloche_engine.soil.soil_surface import Balance, Hour, SoilSurface, open_balance
@@ -244,7 +244,9 @@ def _warm(c: int, hour: int, top: Top, heat: Heat, state: State, work: Array) ->
     state.on[c] = is_on(probe_c, heat.start_c[hour, case], heat.stop_c[hour, case], state.on[c])
     if not state.on[c]:
         return 0.0
-    work[1, heat.cell[hour, case]] = watts
+    cell = heat.cell[hour, case]
+    watts = eased(watts, state.soil[c, cell], heat.full_c[hour, case], heat.none_c[hour, case])
+    work[1, cell] = watts
     return watts
 
 

@@ -21,6 +21,7 @@ SPREAD = (0.03, 1.5)
 """Least and most that days to emergence spread, as standard deviation of their logarithm."""
 FIRST_D, FAR_D = 0.25, 400.0
 FEWEST, HALVINGS = 3, 24
+LEAST_LOG_SD = 0.03
 """Seedlings from which days to half can be told with an interval."""
 
 
@@ -133,6 +134,46 @@ def half_of(counts: Sequence[tuple[float, int]]) -> Half | None:
     allowed = float(fit.fun) + float(chi2.ppf(CONFIDENCE, 1)) / 2
     sides = [_edge(lambda m: float(misfits(m, grid).min()) - allowed, centre, way) for way in (-1, 1)]
     return Half(exp(centre), exp(sides[0]), exp(sides[1]) if sides[1] < log(FAR_D) else inf, spread)
+
+
+@dataclass(frozen=True)
+class Pace:
+    """Days that seed takes as a multiple of those expected, with the 95 % interval, from a number of batches."""
+
+    times: float
+    low: float
+    high: float
+    batches: int
+
+
+def pace_of(batches: Sequence[tuple[Half, float]]) -> Pace | None:
+    """Return how slow seed is compared with what is expected of it, None without a batch that tells.
+
+    The logarithms are averaged with the weight of each; batches that disagree by more than their own intervals widen the
+    result (random effects [DerSimonianLaird1986]).
+
+    Parameters
+    ----------
+    batches : Sequence[tuple[Half, float]]
+        Days to half of each batch, and the days expected.
+
+    References
+    ----------
+    DerSimonianLaird1986: see :doc:`/sources`.
+    """
+    known = [(half, days) for half, days in batches if half.high < inf and days > 0]
+    if not known:
+        return None
+    z = float(norm.ppf((1 + CONFIDENCE) / 2))
+    logs = np.array([log(half.days / days) for half, days in known])
+    variance = np.array([max(log(half.high / half.low) / (2 * z), LEAST_LOG_SD) ** 2 for half, _ in known])
+    weight = 1 / variance
+    spare = float((weight * (logs - np.average(logs, weights=weight)) ** 2).sum()) - (len(known) - 1)
+    shared = float(weight.sum() - (weight**2).sum() / weight.sum())
+    between = max(spare / shared, 0.0) if shared > 0 else 0.0
+    weight = 1 / (variance + between)
+    middle, sd = float(np.average(logs, weights=weight)), sqrt(1 / float(weight.sum()))
+    return Pace(exp(middle), exp(middle - z * sd), exp(middle + z * sd), len(known))
 
 
 def _middle(low: NDArray[np.float64], high: NDArray[np.float64], number: NDArray[np.float64]) -> float:

@@ -259,8 +259,8 @@ def gain(way: str, half: float | None, share: float = 0.9, kwh: float | None = 0
         ("cucumber", [gain("nothing", None, 0.0), gain("mat", 4.0, kwh=2.0)], "Cucumbers need heat: with a mat always on"),
         (
             "tomato",
-            [gain("nothing", 8.0, 0.65), gain("mat", 6.0, 0.84, kwh=2.0)],
-            "65% in the end. With a mat always on",
+            [gain("nothing", 8.0, 0.7), gain("mat", 6.0, 0.84, kwh=2.0)],
+            "70% in the end. With a mat always on",
         ),
         ("cucumber", [gain("nothing", None, 0.0), gain("mat", None, 0.0, None)], "would not come up here"),
         ("tomato", [gain("nothing", 9.0), gain("mat", 6.0, kwh=2.0)], "Tomatoes need no heat here: half are up after 9 days"),

@@ -24,6 +24,7 @@ from cloche.apps.loggers.flows.devices import deploy, let_device_in
 from cloche.apps.loggers.flows.take_in import Sent, take_in
 from cloche.apps.loggers.models import LoggedHour, LoggedReading
 from cloche.apps.places.models import (
+    BenchCheck,
     Cover,
     CoverDamage,
     CoverPeriod,
@@ -91,6 +92,7 @@ def full(person: User, now: object) -> Garden:
     Lamp.objects.create(place=frame, first=NOW.date(), ppfd=180.5, spans=[[6, 20.25]])
     HotbedFill.objects.create(place=frame, on=NOW.date(), material="hay", depth_m=0.25)
     HotbedNote.objects.create(place=frame, on=NOW.date(), core_c=54.5, height_m=0.48, note="smells sweet")
+    BenchCheck.objects.create(place=frame, item="cut_out", on=NOW.date())
     HeatTest.objects.create(place=frame, on=NOW.date(), minutes=95, spots=[20.5, None, 22, 21, 24, 23, 20, 21, 22])
     operation = Operation.objects.create(place=bed, work="watered", at=NOW, amount=12.5)
     visit = Visit.objects.create(

@@ -11,6 +11,7 @@ from django.urls import reverse
 from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden, User
 from cloche.apps.places.models import (
+    BenchCheck,
     Cover,
     CoverPeriod,
     HeatPeriod,
@@ -116,6 +117,7 @@ def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
         "fill": HotbedFill.objects.create(place=bed, on=NOW.date()),
         "hotbed_tray": HotbedTray.objects.create(place=bed, hotbed=bed, first=NOW.date()),
         "hotbed_note": HotbedNote.objects.create(place=bed, on=NOW.date(), core_c=52),
+        "bench_check": BenchCheck.objects.create(place=bed, item="run", on=NOW.date()),
         "heat_test": HeatTest.objects.create(place=bed, on=NOW.date(), spots=[20] * 9),
         "lamp": Lamp.objects.create(place=bed, first=NOW.date(), spans=[[6, 20]]),
         "room": (room := Room.objects.create(garden=garden, name="Shed")),

@@ -79,7 +79,7 @@ def test_shares_and_days_stand_with_their_intervals_beside_the_tables(trial: Ger
     assert cold.half == "too few to say"
     assert none.expected == "none would come up"
     assert page.headline == "Carrots warm and cold: best result Carrot at 20°, 86%."
-    assert len(page.curves) == 2
+    assert [batch.name for batch in page.courses[0].batches] == ["8°", "20°"]
 
 
 def _by_warmth(lines: list) -> list:  # type: ignore[type-arg]
@@ -121,3 +121,70 @@ def test_counts_batches_and_ends_can_be_taken_back(signed_in: Client, trial: Ger
     assert trial.ended_on is None
     signed_in.post(reverse("remove_batch", args=[trial.garden_id, trial.pk, made.pk]))
     assert not TrialBatch.objects.exists()
+
+
+def test_crops_are_laid_out_at_several_temperatures_and_counted_in_one_table(
+    signed_in: Client, trial: GerminationTrial
+) -> None:
+    typed = {"crop_keys": ["carrot", "pea"], "warmths": "10 15; 20,5", "each": "25"}
+    page = signed_in.post(url(trial), typed, follow=True).content.decode()
+    assert "6 batches laid out" in page
+    assert [batch.warmth_c for batch in trial.batches.filter(crop_key="pea")] == [10.0, 15.0, 20.5]
+    assert '<th scope="col">20.5°</th>' in page
+    signed_in.post(url(trial), dict(typed, warmths="15 25"))
+    assert trial.batches.count() == 8, "what is there already is not laid out again"
+    day = (BEGUN + timedelta(days=10)).isoformat()
+    ups = {f"up_{batch.pk}": "12" for batch in trial.batches.all()}
+    assert "48% (" in signed_in.post(url(trial), {"on": day, **ups}, follow=True).content.decode()
+    assert TrialCount.objects.count() == 8
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"), [("10 warm", "“warm”"), ("10 300", "“300”"), (" ".join(str(n) for n in range(13)), "at most 12")]
+)
+def test_temperatures_that_cannot_be_are_named(signed_in: Client, trial: GerminationTrial, typed: str, said: str) -> None:
+    response = signed_in.post(url(trial), {"crop_keys": ["pea"], "warmths": typed, "each": "25"})
+    assert response.status_code == 422
+    assert said in response.content.decode()
+    assert not TrialBatch.objects.exists()
+
+
+SHEET = "Crop\t5\t10 °C\t20\nCarrot\t0\t8\t22\nPeas\t3\t\t30/40\n"
+
+
+def test_a_whole_trial_is_pasted_from_a_spreadsheet(signed_in: Client, trial: GerminationTrial) -> None:
+    typed = {"table": SHEET, "seeds_each": "25", "counted_on": (BEGUN + timedelta(days=10)).isoformat()}
+    page = signed_in.post(url(trial), typed, follow=True).content.decode()
+    assert "Counts of 5 batches saved." in page
+    assert [(b.crop_key, b.warmth_c, b.seeds, b.counts.get().up) for b in trial.batches.all()] == [
+        ("carrot", 5.0, 25, 0), ("carrot", 10.0, 25, 8), ("carrot", 20.0, 25, 22), ("pea", 5.0, 25, 3), ("pea", 20.0, 40, 30),
+    ]  # fmt: skip
+    assert "by day 10" in page
+    assert "Carrots: at 20° and above, at least half as many came up" in page
+    signed_in.post(url(trial), typed)
+    assert TrialCount.objects.count() == 5, "the same table twice changes nothing"
+
+
+def test_every_mistake_in_a_table_is_named_and_nothing_is_saved(signed_in: Client, trial: GerminationTrial) -> None:
+    table = "Crop;10;20\nCarot;1;2\nCarrot;some;26\nPea;1;2;3\n"
+    typed = {"table": table, "seeds_each": "25", "counted_on": TODAY.isoformat()}
+    page = signed_in.post(url(trial), typed).content.decode()
+    for said in ("Row 2: there is no crop called “Carot”", "Row 3: “some”", "Row 3: “26”", "Row 4: “3” stands below no"):
+        assert said in page
+    assert "Carrot;some;26" in page
+    assert not TrialBatch.objects.exists()
+    assert "Row 1: “hot”" in signed_in.post(url(trial), dict(typed, table="Crop;hot\nPea;1")).content.decode()
+    assert "a row of temperatures" in signed_in.post(url(trial), dict(typed, table="Pea 10")).content.decode()
+
+
+def test_the_windows_go_by_a_trial_once_it_is_chosen(signed_in: Client, trial: GerminationTrial) -> None:
+    for warmth in (15.0, 20.0):
+        made = batch(trial, warmth)
+        for day, up in ((6, 2), (12, 20), (13, 31), (14, 41)):
+            made.counts.create(on=BEGUN + timedelta(days=day), up=up)
+    assert "Carrots took 1." in signed_in.get(url(trial)).content.decode()
+    teach = reverse("teach_pace", args=[trial.garden_id, trial.pk, "carrot"])
+    assert "The windows go by this." in signed_in.post(teach, follow=True).content.decode()
+    packet = trial.garden.packets.get()
+    assert 1.0 < packet.values["pace"] < 2.5
+    assert signed_in.post(reverse("teach_pace", args=[trial.garden_id, trial.pk, "pea"])).status_code == 404

@@ -86,6 +86,27 @@ def test_a_mat_costs_less_than_a_corner_and_a_corner_less_than_the_room(sill: tu
     assert all(way.kwh_all >= way.kwh_half for way in ways.values())
 
 
+def test_a_mat_without_a_lid_and_a_self_regulating_one_give_less(sill: tuple[ForecastInputs, ForecastResult]) -> None:
+    """Common practice, no source: bare, a mat lifts its tray 5 to 6 K over the room, and covered 8 to 11 K."""
+    ways = by_way(sill, "pepper")
+    room, bare, covered, eased = (ways[way].roots_c[1] for way in ("nothing", "open", "mat", "self"))
+    assert 4 < bare - room < 7.5
+    assert 7 < covered - room < 11.5
+    assert room < eased < covered
+    assert 0.4 < ways["self"].duty < 0.95
+
+
+def test_the_heater_that_is_there_is_compared_and_not_another(shelf: tuple[ForecastInputs, ForecastResult]) -> None:
+    ways = by_way(shelf, "pepper")
+    assert {"own", "own_open"} < set(ways)
+    assert not {"mat", "open", "self"} & set(ways)
+    # Held at 21 to 23 °C, its 20 W are not on all day.
+    assert 21 < ways["own"].roots_c[1] < 23.5
+    assert 0.1 < ways["own"].duty < 1.0
+    assert ways["own"].kwh_half == pytest.approx(ways["own"].duty * 0.48 * ways["own"].half_d[1], rel=0.05)
+    assert ways["own_open"].duty > ways["own"].duty
+
+
 def test_kale_needs_no_heat(sill: tuple[ForecastInputs, ForecastResult]) -> None:
     ways = by_way(sill, "kale")
     assert ways["nothing"].half_d[1] < 9

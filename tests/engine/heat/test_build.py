@@ -32,6 +32,12 @@ def test_a_cable_lies_within_the_boards_and_uses_what_it_has(cable_m: float, run
     assert len({round(value, 6) for value in y}) == runs
 
 
+def test_runs_across_the_bench_are_those_of_a_bench_turned_round() -> None:
+    across, turned = lay(1.22, 0.61, Cable(8.0, 10.0), across=True), lay(0.61, 1.22, Cable(8.0, 10.0))
+    assert across.path == tuple((y, x) for x, y in turned.path)
+    assert (across.runs, across.spacing_m, across.left_m) == (turned.runs, turned.spacing_m, turned.left_m)
+
+
 def test_ten_watts_a_metre_ten_centimetres_apart_are_about_a_hundred_watts_a_square_metre() -> None:
     """Common practice, no source: 7.5, 10 and 15 cm give 133, 100 and 67 W/m²."""
     laid = lay(2.0, 1.1, Cable(20.0, 10.0))

@@ -8,7 +8,7 @@ import pytest
 from cloche_engine.heat.source import Heating, span_hours
 from cloche_engine.soil.bed import Bed, Parameters
 from cloche_engine.soil.grid import Grid
-from cloche_engine.soil.heat_control import NO_HOTBED, TOPPED_SHARE, heat_of, hotbed_share, is_on, watts_of
+from cloche_engine.soil.heat_control import NO_HOTBED, TOPPED_SHARE, eased, heat_of, hotbed_share, is_on, watts_of
 from cloche_engine.soil.place import Place
 from cloche_engine.soil.simulate import simulate
 from tests.engine.weathers import WAVE, spell
@@ -65,6 +65,13 @@ def test_without_a_thermostat_it_is_on_whatever_was_before() -> None:
     mat = Heating(90.0, 0.12, start_c=2.0, stop_c=3.0, during=(-np.inf, 10 * 24.0))
     after = soil_c(mat, Heating(90.0, 0.12, during=(10 * 24.0, np.inf)))
     assert after.mean() > soil_c().mean() + 3
+
+
+def test_a_self_regulating_mat_gives_less_the_warmer_it_is() -> None:
+    assert [eased(100.0, element_c, 15.0, 55.0) for element_c in (5.0, 15.0, 35.0, 60.0)] == [100.0, 100.0, 50.0, 0.0]
+    assert eased(100.0, 80.0, np.inf, np.inf) == 100.0
+    plain, always, itself = soil_c(), soil_c(Heating(90.0, 0.12)), soil_c(Heating(90.0, 0.12, eases_c=(0.0, 20.0)))
+    assert plain[-24:].mean() < itself[-24:].mean() < always[-24:].mean()
 
 
 def test_heat_enters_at_its_depth_and_a_thermostat_looks_at_its_own() -> None:

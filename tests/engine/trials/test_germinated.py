@@ -3,9 +3,10 @@
 import numpy as np
 import pytest
 from scipy.stats import CensoredData, lognorm
+from statsmodels.stats.meta_analysis import combine_effects
 from statsmodels.stats.proportion import proportion_confint
 
-from cloche_engine.trials.germinated import half_of, intervals, share_of
+from cloche_engine.trials.germinated import Half, half_of, intervals, pace_of, share_of
 
 
 @pytest.mark.parametrize(("up", "seeds"), [(0, 10), (10, 10), (7, 10), (81, 100), (1, 3)])
@@ -54,3 +55,21 @@ def test_two_seedlings_tell_nothing_and_one_count_tells_an_upper_edge() -> None:
     at_once = half_of([(9, 30)])
     assert at_once
     assert at_once.days < 9
+
+
+@pytest.mark.parametrize("days", [(8.0, 9.5, 21.0), (5.0, 5.1, 5.2)], ids=["batches that disagree", "that agree"])
+def test_the_pace_of_seed_is_a_mean_of_batches_as_statsmodels_has_it(days: tuple[float, ...]) -> None:
+    halves = [Half(day, day / 1.15, day * 1.15, 0.2) for day in days]
+    pace = pace_of([(half, 6.0) for half in halves])
+    theirs = combine_effects(np.log(np.array(days) / 6.0), np.full(3, (np.log(1.15) / 1.959964) ** 2), method_re="dl")
+    assert pace
+    # Batches that agree leave nothing between them; statsmodels would subtract a little there.
+    mean, sd = (theirs.mean_effect_re, theirs.sd_eff_w_re) if theirs.tau2 > 0 else (theirs.mean_effect_fe, theirs.sd_eff_w_fe)
+    assert np.log(pace.times) == pytest.approx(mean, abs=1e-6)
+    assert np.log(pace.high / pace.low) / (2 * 1.959964) == pytest.approx(sd, abs=1e-6)
+    assert pace.batches == 3
+
+
+def test_batches_of_which_nothing_is_known_tell_no_pace() -> None:
+    assert pace_of([]) is None
+    assert pace_of([(Half(9.0, 4.0, np.inf, 0.4), 6.0)]) is None

@@ -3,12 +3,24 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
+from typing import Any
 
 from django.db import transaction
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.flows import note_change_at, note_change_in
-from cloche.apps.places.models import HeatPeriod, HotbedFill, HotbedNote, HotbedTray, Lamp, Place, Room, RoomAir
+from cloche.apps.places.flows import note_change_at, note_change_in, save_cover, save_place
+from cloche.apps.places.models import (
+    BenchCheck,
+    CoverPeriod,
+    HeatPeriod,
+    HotbedFill,
+    HotbedNote,
+    HotbedTray,
+    Lamp,
+    Place,
+    Room,
+    RoomAir,
+)
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
 
@@ -21,6 +33,60 @@ def keep(period: Dated) -> None:
     """Save a heat source, a lamp, or the hotbed below a tray."""
     period.save()
     note_change_at(period.place)
+
+
+HOLDS_K = 1.0
+"""A thermostat switches so far below and above the temperature that it is to hold."""
+
+
+@transaction.atomic
+def keep_bench(garden: Garden, plan: dict[str, Any], stands: dict[str, Any]) -> Place:
+    """Add a planned bench with its cable, held by a thermostat, and its lids if it has any.
+
+    Raises ValidationError if the garden is full or the cable too strong.
+    """
+    today = clock.today(garden.timezone)
+    place = save_place(
+        Place(
+            garden=garden,
+            name=stands["name"],
+            kind="box",
+            within=stands["within"],
+            room=stands["room"],
+            width_m=max(plan["width"], 0.1),
+            seed_depth_m=min(0.03, plan["mix"]),
+        )
+    )
+    cable = HeatPeriod(
+        place=place,
+        source=HeatPeriod.Kind.CABLE,
+        first=today,
+        cable_m=plan["cable_m"],
+        cable_w_m=plan["cable_w_m"],
+        length_m=plan["length"],
+        width_m=plan["width"],
+        control=HeatPeriod.Control.THERMOSTAT,
+        start_c=plan["hold"] - HOLDS_K,
+        stop_c=plan["hold"] + HOLDS_K,
+        over_m=plan["over"],
+        under_m=plan["under"],
+        filling=plan["filling"],
+        filling_wet=plan["wet"],
+    )
+    cable.full_clean()
+    keep(cable)
+    if plan["lid"]:
+        save_cover(CoverPeriod(place=place, cover="lid", first=today))
+    return place
+
+
+def tick(place: Place, item: str, on: date, done: bool) -> None:
+    """Record that a check of a heater has been done, or that it has not."""
+    if done:
+        BenchCheck.objects.update_or_create(place=place, item=item, defaults={"on": on})
+    else:
+        for check in place.bench_checks.filter(item=item):
+            check.delete()
 
 
 @transaction.atomic

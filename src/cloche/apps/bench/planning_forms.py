@@ -10,13 +10,16 @@ from django import forms
 from django.utils.translation import gettext as _
 
 from cloche.apps.bench.forms import typed
+from cloche.apps.bench.pages.gains import Costs
+from cloche.apps.bench.pages.stands import OFTEN_RAISED
 from cloche.apps.bench.selectors import raised_on
 from cloche.apps.forecasts.selectors import grounds_in
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import HeatPeriod, Place
+from cloche.apps.places.forms import refuse_name_in_use
+from cloche.apps.places.models import HeatPeriod, Place, Room
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
-from cloche.apps.shared.fields import DayField, TypedNumber
+from cloche.apps.shared.fields import DayField, TypedNumber, plain
 from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
@@ -25,8 +28,9 @@ from cloche.bridge.services.beds import groups
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
 from cloche_engine.places.kinds import BENCH_KINDS
 
-OFTEN = ("pepper", "tomato", "eggplant")
-"""What is most often asked about."""
+PRICES = ("seeds", "seed_price", "mat_price")
+MOST_PRICE = 100_000.0
+NUMBER = forms.TextInput(attrs={"inputmode": "numeric", "autocomplete": "off"})
 LIES = "sown-"
 """What a choice of a sowing that lies there begins with."""
 
@@ -35,10 +39,15 @@ class AskForm(forms.Form):
     """A tray, and either a crop to sow there or a sowing in it."""
 
     place = forms.ModelChoiceField(Place.objects.none(), label=lazy("Tray"), empty_label=None)
-    crop = forms.ChoiceField(label=lazy("Places"))
+    crop = forms.ChoiceField(label=lazy("Crop"))
+    seeds = forms.IntegerField(label=lazy("Seeds"), required=False, min_value=1, max_value=100_000, widget=NUMBER)
+    seed_price = TypedNumber(label=lazy("Price of these seeds"), required=False)
+    mat_price = TypedNumber(label=lazy("Price of a mat to buy"), required=False)
 
     def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
+        for name in ("seed_price", "mat_price"):
+            typed(self, name, parse_number, str(self.fields[name].label), None)
         self.fields["place"].queryset = raised_on(garden)  # type: ignore[attr-defined]
         self.lying = {f"{LIES}{sowing.pk}": sowing for sowing in sowings_in(garden) if not sowing.finished}
         grown = [(crop.key, crop.name_plural) for crop in crops.of_garden(garden.crops, packets.values_in_use(garden))]
@@ -48,7 +57,7 @@ class AskForm(forms.Form):
         if lying:
             choices.append((_("Already sown"), lying))
         self.fields["crop"].choices = choices  # type: ignore[attr-defined]
-        often = next((key for key, _name in grown if key in OFTEN), grown[0][0] if grown else None)
+        often = next((key for key, _name in grown if key in OFTEN_RAISED), grown[0][0] if grown else None)
         self.initial.setdefault("crop", lying[0][0] if lying else often)
         if self.is_bound:
             # A link names the tray alone: of the rest it takes what is offered first.
@@ -67,6 +76,40 @@ class AskForm(forms.Form):
             data["place"] = lying.place
         return data
 
+    def clean_seed_price(self) -> float | None:
+        """Refuse a price below nothing."""
+        return self._price("seed_price")
+
+    def clean_mat_price(self) -> float | None:
+        """Refuse a price below nothing."""
+        return self._price("mat_price")
+
+    def _price(self, name: str) -> float | None:
+        price: float | None = self.cleaned_data[name]
+        if price is not None and not 0 <= price <= MOST_PRICE:
+            raise forms.ValidationError(_("Enter a price from 0 to {most}.").format(most=f"{MOST_PRICE:,.0f}"))
+        return price
+
+    @property
+    def costs(self) -> Costs:
+        """Return what has been entered of prices."""
+        return Costs(*(self.cleaned_data.get(name) for name in PRICES))
+
+    @property
+    def about(self) -> list[forms.BoundField]:
+        """Return the fields of the question."""
+        return [self[name] for name in self.fields if name not in PRICES]
+
+    @property
+    def prices(self) -> list[forms.BoundField]:
+        """Return the fields of what it costs."""
+        return [self[name] for name in PRICES]
+
+    @property
+    def has_prices(self) -> bool:
+        """Whether any of them has been filled in."""
+        return any(field.value() for field in self.prices)
+
     @property
     def what(self) -> tuple[str, Sowing | None]:
         """Return the key of the crop, and the sowing if there is one."""
@@ -83,6 +126,7 @@ LIMITS = {
     "cable_w_m": (1.0, 40.0), "volts": (12.0, 250.0), "cells": (1.0, 500.0),
 }  # fmt: skip
 ROOM_C, HOLD_C = 5.0, 18.0
+ALONG, ACROSS = "along", "across"
 
 
 class BuildForm(forms.Form):
@@ -98,6 +142,11 @@ class BuildForm(forms.Form):
     mix = TypedNumber()
     cable_m = TypedNumber(label=lazy("Length of cable (m)"))
     cable_w_m = TypedNumber(label=lazy("Watts per metre"))
+    runs = forms.ChoiceField(
+        label=lazy("Direction of the cable"),
+        choices=[(ALONG, lazy("along the bench")), (ACROSS, lazy("across the bench"))],
+        required=False,
+    )
     volts = TypedNumber(label=lazy("Supply voltage (V)"))
     room = TypedNumber()
     hold = TypedNumber()
@@ -131,7 +180,7 @@ class BuildForm(forms.Form):
             _("Temperature to hold ({d})").format(d=units.degree),
             round(hold),
         )
-        self.initial.update({"filling": HeatPeriod.Filling.SAND, "wet": True, "lid": True})
+        self.initial.update({"filling": HeatPeriod.Filling.SAND, "wet": True, "lid": True, "runs": ALONG})
 
     def usual(self) -> dict[str, Any]:
         """Return the initial values."""
@@ -146,6 +195,28 @@ class BuildForm(forms.Form):
                 words = [self.units.length_text(end) if name in USUAL else f"{end:g}" for end in (low, high)]
                 self.add_error(name, _("Enter a value from {low} to {high}.").format(low=words[0], high=words[1]))
         return data
+
+
+class KeepBenchForm(forms.Form):
+    """Name and position of a bench that has been built."""
+
+    name = forms.CharField(label=lazy("Name"), max_length=60, validators=[plain])
+    within = forms.ChoiceField(label=lazy("House"), required=False)
+    room = forms.ModelChoiceField(Room.objects.none(), label=lazy("Room"), required=False, empty_label=lazy("a usual room"))
+
+    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
+        # The plan's own form, posted with it, has a room as well: that one is a temperature.
+        super().__init__(*args, **({"prefix": "bench"} | kwargs))
+        self.garden = garden
+        self.fields["within"].choices = [("", _("none: it stands in a room")), *Place.House.choices]  # type: ignore[attr-defined]
+        self.fields["room"].queryset = garden.rooms.filter(removed_at__isnull=True)  # type: ignore[attr-defined]
+        self.initial.setdefault("name", _("Cable bench"))
+
+    def clean_name(self) -> str:
+        """Refuse a name already used in the garden."""
+        name: str = self.cleaned_data["name"].strip()
+        refuse_name_in_use(self.garden, name)
+        return name
 
 
 USUAL_TUB_L, PLANTED_D, AGO_D = 30.0, 35, 120

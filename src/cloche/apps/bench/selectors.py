@@ -13,7 +13,7 @@ from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place, Room
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.light.habit import Habit, habit_of
-from cloche_engine.places.kinds import BENCH_KINDS, BENCHES
+from cloche_engine.places.kinds import BENCH_KINDS, BENCHES, place_kinds
 from cloche_engine.results import HeatOutlook, LightOutlook
 
 MOVABLE = tuple(kind for kind in BENCHES if kind != "box")
@@ -58,6 +58,11 @@ def hotbed_below(place: Place, today: date) -> Place | None:
 def heat_on(place: Place, today: date) -> HeatPeriod | None:
     """Return what warms a place today, the latest of several sources."""
     return next((heat_period for heat_period in reversed(place.heat_periods.all()) if there(heat_period, today)), None)
+
+
+def is_heated(place: Place, today: date) -> bool:
+    """Return whether a mat, cable or other electric heater warms a place, recorded or usual for its kind."""
+    return heat_on(place, today) is not None or place_kinds()[place.kind].heat in ("mat", "cable")
 
 
 def lamps_on(place: Place, today: date) -> list[Lamp]:

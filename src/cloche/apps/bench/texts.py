@@ -117,6 +117,8 @@ def heat_text(period: HeatPeriod, units: Units) -> str:
         parts.append(_("on below {low}, off above {high}").format(low=low, high=high))
     elif period.control == HeatPeriod.Control.TIMER:
         parts.append(_("on {spans}").format(spans=spans_text(period.spans)))
+    elif period.control == HeatPeriod.Control.SELF:
+        parts.append(_("self-regulating"))
     else:
         parts.append(_("always on"))
     return words.sentence(", ".join(parts))

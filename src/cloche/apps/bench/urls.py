@@ -1,6 +1,6 @@
 from django.urls import path
 
-from cloche.apps.bench import diary_views, room_views, views
+from cloche.apps.bench import building_views, diary_views, room_views, views
 
 urlpatterns = [
     path("bench/", views.bench, name="bench"),
@@ -14,7 +14,8 @@ urlpatterns = [
     path("bench/rooms/<int:room_id>/put-back/", room_views.put_back_room, name="put_back_room"),
     path("bench/rules/", room_views.rules, name="bench_rules"),
     path("bench/potatoes/", diary_views.potatoes, name="potatoes"),
-    path("bench/build/", views.builder, name="builder"),
+    path("bench/build/", building_views.builder, name="builder"),
+    path("bench/build/keep/", building_views.keep_bench, name="keep_bench"),
     path("bench/<int:place_id>/", views.tray, name="tray"),
     path("bench/<int:place_id>/stands/", views.stands, name="stands"),
     path("bench/<int:place_id>/heat/new/", views.new_heat, name="new_heat"),
@@ -31,6 +32,7 @@ urlpatterns = [
     path("bench/<int:place_id>/hotbed/<int:stay_id>/remove/", views.remove_hotbed, name="remove_hotbed_stay"),
     path("bench/<int:place_id>/test/", diary_views.heat_test, name="heat_test"),
     path("bench/<int:place_id>/test/<int:test_id>/remove/", diary_views.remove_test, name="remove_test"),
+    path("bench/<int:place_id>/checks/<slug:item>/", building_views.tick_check, name="tick_check"),
     path("bench/<int:place_id>/diary/", diary_views.diary, name="diary"),
     path("bench/<int:place_id>/diary/<slug:kind>/<int:line_id>/remove/", diary_views.remove_line, name="remove_line"),
     path("sowings/<int:sowing_id>/", diary_views.life, name="life"),

@@ -1,4 +1,4 @@
-"""Raised plants, what warms them, what heat would do, and how a bench is built: requests and answers."""
+"""Raised plants, what warms them and what heat would do: requests and answers."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from cloche.apps.bench.pages.bench import bench_page
 from cloche.apps.bench.pages.gains import gains_page, waiting_page
 from cloche.apps.bench.pages.stands import CropForm, stands_page
 from cloche.apps.bench.pages.tray import tray_page
-from cloche.apps.bench.planning_forms import AskForm, BuildForm
+from cloche.apps.bench.planning_forms import AskForm
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.selectors import units_of
 from cloche.apps.places.flows import set_thermostat
@@ -53,7 +53,7 @@ def gains(request: GardenRequest) -> HttpResponse:
     context: dict[str, Any] = {"form": form, "places": first is not None, "tab": "heat_gains", "page": None}
     if form.is_valid():
         with turn(ENGINE) as mine:
-            query = form.cleaned_data["place"], *form.what
+            query = form.cleaned_data["place"], *form.what, form.costs
             context["page"] = gains_page(*query, units) if mine else waiting_page(WAITS)
     partial = is_piece(request)
     template = "bench/_gains.html" if partial else "bench/gains.html"
@@ -65,9 +65,7 @@ def where(request: GardenRequest) -> HttpResponse:
     """Compare the places for raising a crop."""
     stand_in(request)
     form = CropForm(request.GET if "crop" in request.GET else None, garden=request.garden)
-    first = next(iter(form.fields["crop"].choices), None)  # type: ignore[attr-defined]
-    key = form.cleaned_data["crop"] if form.is_valid() else first[0] if first and not form.is_bound else None
-    form.initial["crop"] = key
+    key = form.cleaned_data["crop"] if form.is_valid() else None if form.is_bound else form.initial.get("crop")
     page = stands_page(request.garden, crops.crop(key), units_of(request.user)) if key else None
     context = {"form": form, "page": page, "tab": "where_to_raise"}
     return render(request, "bench/stands.html", context, status=INVALID if form.errors else 200)
@@ -263,23 +261,3 @@ def _lamp(place: Place, lamp_id: int) -> Lamp:
     if lamp is None:
         raise Http404
     return lamp
-
-
-@in_garden
-def builder(request: GardenRequest) -> HttpResponse:
-    """Calculate a heated bench, of a usual size without any input."""
-    stand_in(request)
-    units = units_of(request.user)
-    typed = request.GET if "length" in request.GET else None
-    form = BuildForm(typed if typed is not None else BuildForm(units=units).usual(), units=units)
-    # Loads the engine: other pages must not.
-    from cloche.apps.bench.pages.builder import BuilderPage, builder_page, checklist
-
-    page = None
-    if form.is_valid():
-        with turn(ENGINE) as mine:
-            page = builder_page(form.cleaned_data, units) if mine else BuilderPage(WAITS, [], [], None)
-    context = {"form": form, "page": page, "tab": "builder", "checklist": checklist()}
-    partial = is_piece(request)
-    template = "bench/_builder.html" if partial else "bench/builder.html"
-    return render(request, template, context, status=INVALID if form.errors else 200)

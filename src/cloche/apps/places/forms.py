@@ -35,6 +35,13 @@ def _from_to(period: CoverPeriod) -> str:
     return _("from {day} to {until}").format(day=words.day(period.first), until=words.day(period.last))
 
 
+def refuse_name_in_use(garden: Garden, name: str, but: Place | None = None) -> None:
+    """Raise ValidationError if another place of the garden, apart from one, has a name."""
+    others = garden.places.filter(name__iexact=name)
+    if (others if but is None else others.exclude(pk=but.pk)).exists():
+        raise forms.ValidationError(_("This garden already has a place called {name}.").format(name=name))
+
+
 class PlaceForm(forms.ModelForm):
     """Form for a place: name, kind, surroundings and seed depth."""
 
@@ -81,8 +88,7 @@ class PlaceForm(forms.ModelForm):
     def clean_name(self) -> str:
         """Refuse a name already used in the garden."""
         name = self.cleaned_data["name"].strip()
-        if self.garden.places.filter(name__iexact=name).exclude(pk=self.instance.pk).exists():
-            raise forms.ValidationError(_("This garden already has a place called {name}.").format(name=name))
+        refuse_name_in_use(self.garden, name, self.instance)
         return name
 
     def clean_seed_depth(self) -> float:

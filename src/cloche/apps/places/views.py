@@ -109,7 +109,7 @@ def put_back_place(request: GardenRequest, place_id: int) -> HttpResponse:
     if flows.put_back_place(place):
         messages.success(request, _("{name} restored with its readings.").format(name=place.name))
     else:
-        messages.error(request, f"Another place is called {place.name} by now. Rename that one first.")
+        messages.error(request, _("Another place is called {name} by now. Rename that one first.").format(name=place.name))
     return redirect("garden", request.garden.pk)
 
 

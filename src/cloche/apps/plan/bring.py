@@ -24,6 +24,7 @@ from cloche.apps.plants.models import MOST_PLANTS, BedShape, Planting
 from cloche.apps.plants.selectors import shape_of
 from cloche.apps.shared import fields
 from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.tables import crop_keys, delimiter
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services import crops
 
@@ -48,13 +49,13 @@ class BringForm(forms.Form):
     def clean_lines(self) -> str:
         """Parse all rows, or report every error with its row."""
         text: str = self.cleaned_data["lines"]
-        rows = [row for row in csv.reader(text.splitlines(), delimiter=_delimiter(text)) if any(cell.strip() for cell in row)]
+        rows = [row for row in csv.reader(text.splitlines(), delimiter=delimiter(text)) if any(cell.strip() for cell in row)]
         if rows and rows[0][0].strip().lower() in HEADINGS:
             rows = rows[1:]
         if len(rows) > MOST_LINES:
             raise forms.ValidationError(_("Enter at most {most} lines at a time.").format(most=MOST_LINES))
         places = {place.name.lower(): place for place in self.garden.places.all()}
-        known = {name.lower(): crop.key for crop in crops.crops() for name in (crop.name, crop.name_plural, crop.key)}
+        known = crop_keys()
         wrong = []
         shapes = cache(shape_of)
         for number, row in enumerate(rows, 1):
@@ -90,10 +91,6 @@ def _read(
     origin = Planting.Origin.SOWN if crop.sown_direct else Planting.Origin.RAISED
     number = int(cells[3]) if cells[3] else None
     return Planting(place=place, crop_key=key, planned_on=on, number=number, origin=origin, length_m=side, width_m=side)
-
-
-def _delimiter(text: str) -> str:
-    return next((sign for sign in ("\t", ";") if sign in text), ",")
 
 
 @in_garden(writing=LOGS)

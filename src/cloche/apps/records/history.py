@@ -10,7 +10,8 @@ from django.db.models import Value
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
-from cloche.apps.records.kinds import KINDS, Kind
+from cloche.apps.records.kind import Kind
+from cloche.apps.records.kinds import KINDS
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.bridge.values.units import Units

@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from typing import Any
 
-from django.db.models import Model
 from django.utils.translation import gettext as _
 
 from cloche.apps.covers.models import CoverTrial
@@ -16,87 +13,23 @@ from cloche.apps.places.flows import note_change_at, note_change_in
 from cloche.apps.places.models import (
     Cover,
     CoverPeriod,
-    HeatPeriod,
-    HeatTest,
     Hotbed,
-    HotbedFill,
-    HotbedNote,
     HotbedTray,
-    Lamp,
     Operation,
     Place,
-    Room,
-    RoomAir,
 )
 from cloche.apps.places.pages import work_name
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.readings.models import Reading, Visit
+from cloche.apps.records.bench_kinds import BENCH_KINDS
+from cloche.apps.records.kind import REMOVED, Kind, at_place, crop, day, instant, length, plain, temperature, yes
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Count, Intention, Sowing, Step
 from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
 from cloche.apps.weather.models import DailyWeather
 from cloche.apps.years.models import Sign
-from cloche.bridge.services import crops
-from cloche.bridge.values.clocks import spans_text
-from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
-
-Show = Callable[[Any, Units], str]
-
-
-@dataclass(frozen=True)
-class Kind:
-    """One kind of record in the history.
-
-    `key` is used in URLs, `inside` is the lookup from its history to the garden, `what` its noun, `fields` label and format
-    by field name, and `changed` is called to recalculate what depends on it.
-    """
-
-    key: str
-    model: type[Model]
-    inside: str
-    what: Callable[[Any, Units], str]
-    fields: Mapping[str, tuple[str, Show]]
-    changed: Callable[[Any], None]
-
-
-def at_place(row: Any) -> None:
-    place = Place.everything.filter(pk=row.place_id).first()
-    if place is not None:
-        note_change_at(place)
-
-
-def temperature(value: float | None, units: Units) -> str:
-    return _("none") if value is None else units.temperature_text(value)
-
-
-def length(value: float | None, units: Units) -> str:
-    return _("none") if value is None else units.length_text(value)
-
-
-def plain(value: Any, units: Units) -> str:
-    return _("none") if value in (None, "") else number_text(f"{value:g}") if isinstance(value, float) else str(value)
-
-
-def day(value: Any, units: Units) -> str:
-    return words.day(value) if value else _("none")
-
-
-def yes(value: Any, units: Units) -> str:
-    return _("yes") if value else _("no")
-
-
-def instant(row: Any, at: Any) -> str:
-    local = at.astimezone(row.place.garden.timezone)
-    return f"{words.day(local.date())} {words.clock(local)}"
-
-
-def crop(row: Any) -> str:
-    return crops.crop(row.crop_key).name
-
-
-REMOVED: dict[str, tuple[str, Show]] = {"removed_at": (lazy("removed"), yes)}
 
 
 def _planted(row: Any) -> str:
@@ -390,91 +323,7 @@ KINDS = {
             {"on": (lazy("date"), day), "cell_m": (lazy("cell width"), length)},
             lambda row: at_place(row.sowing),
         ),
-        Kind(
-            "heat",
-            HeatPeriod,
-            "place__garden",
-            lambda row, units: _("{source} in {name}").format(
-                source=words.sentence(str(HeatPeriod.Kind(row.source).label)), name=row.place.name
-            ),
-            {
-                "first": (lazy("first day"), day),
-                "last": (lazy("last day"), day),
-                "watts": (lazy("watts"), plain),
-                "control": (lazy("control"), plain),
-                "start_c": (lazy("on below"), temperature),
-                "stop_c": (lazy("off above"), temperature),
-                "probe": (lazy("position of the probe"), plain),
-                "lift_k": (lazy("lift (K)"), plain),
-            },
-            at_place,
-        ),
-        Kind(
-            "fill",
-            HotbedFill,
-            "place__garden",
-            lambda row, units: _("Filling of the hotbed {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
-            {"on": (lazy("date"), day), "material": (lazy("materials"), plain), "depth_m": (lazy("depth"), length)},
-            at_place,
-        ),
-        Kind(
-            "hotbed_note",
-            HotbedNote,
-            "place__garden",
-            lambda row, units: _("Diary entry for the hotbed {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
-            {
-                "core_c": (lazy("core temperature"), temperature),
-                "height_m": (lazy("height"), length),
-                "note": (lazy("note"), plain),
-            },
-            lambda row: None,
-        ),
-        Kind(
-            "heat_test",
-            HeatTest,
-            "place__garden",
-            lambda row, units: _("Test of the heater in {name}, {day}").format(name=row.place.name, day=words.day(row.on)),
-            {"minutes": (lazy("minutes to the set-point"), plain)},
-            lambda row: None,
-        ),
-        Kind(
-            "lamp",
-            Lamp,
-            "place__garden",
-            lambda row, units: _("Lamp over {name}").format(name=row.place.name),
-            {
-                "first": (lazy("first day"), day),
-                "last": (lazy("last day"), day),
-                "watts": (lazy("watts"), plain),
-                "away_m": (lazy("height"), length),
-                "spans": (lazy("hours of light"), lambda v, u: spans_text(v)),
-            },
-            at_place,
-        ),
-        Kind(
-            "room",
-            Room,
-            "garden",
-            lambda row, units: _("Room {name}").format(name=row.name),
-            {
-                "name": (lazy("name"), plain),
-                "kind": (lazy("kind"), plain),
-                "night_c": (lazy("night temperature"), temperature),
-                "day_c": (lazy("daytime temperature"), temperature),
-            }
-            | REMOVED,
-            lambda row: note_change_in(Garden.objects.get(pk=row.garden_id)),
-        ),
-        Kind(
-            "room_air",
-            RoomAir,
-            "room__garden",
-            lambda row, units: _("Air temperature in {name}, {day}").format(
-                name=row.room.name, day=words.day(row.at.astimezone(row.room.garden.timezone).date())
-            ),
-            {"temperature_c": (lazy("temperature"), temperature), "what": (lazy("kind"), plain)},
-            lambda row: note_change_in(Garden.objects.get(pk=row.room.garden_id)),
-        ),
+        *BENCH_KINDS,
         *PLANT_KINDS,
         Kind(
             "count",

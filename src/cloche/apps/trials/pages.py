@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 from functools import cache, partial
 from math import isfinite
@@ -18,12 +18,14 @@ from cloche.apps.trials.models import GerminationTrial, TrialBatch
 from cloche.bridge.services import crops
 from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
-from cloche.drawing.geometry import Linear, Tick, path
+from cloche.drawing.germination import ByWarmth, Course, by_warmth, course
 
 if TYPE_CHECKING:
-    from cloche.bridge.services.trials import BatchResult
+    from django.forms import BoundField
 
-WIDTH, HEIGHT, LEFT, RIGHT, TOP, GROUND = 640.0, 210.0, 40.0, 540.0, 12.0, 180.0
+    from cloche.apps.trials.forms import CountGrid
+    from cloche.bridge.services.trials import BatchResult, Pace
+
 FEWEST_D = 10
 
 
@@ -36,6 +38,8 @@ class BatchLine:
 
     batch: TrialBatch
     name: str
+    crop: str
+    warmth: str
     share: str
     half: str
     expected: str
@@ -44,24 +48,33 @@ class BatchLine:
 
 
 @dataclass(frozen=True)
-class Curve:
-    """Step curve of a batch's counts with a label at its end."""
-
-    steps: str
-    x: float
-    y: float
-    name: str
-
-
-@dataclass(frozen=True)
 class TrialPage:
     """Context of trials/trial.html."""
 
     headline: str
     lines: list[BatchLine]
-    curves: list[Curve]
-    days: list[Tick]
-    values: list[Tick]
+    courses: list[Course]
+    warmths: list[str] = field(default_factory=list)
+    table: list[tuple[str, list[BatchLine | None]]] = field(default_factory=list)
+    responses: list[ByWarmth] = field(default_factory=list)
+    learned: list[LearnedLine] = field(default_factory=list)
+
+    def rows_with(self, grid: CountGrid) -> list[tuple[str, list[tuple[BatchLine, BoundField] | None]]]:
+        """Return the rows of the table with the fields of their counts; without a table, a row for each batch."""
+        rows: list[tuple[str, list[BatchLine | None]]] = self.table or [(line.name, [line]) for line in self.lines]
+        return [
+            (name, [None if line is None else (line, grid[f"up_{line.batch.pk}"]) for line in cells]) for name, cells in rows
+        ]
+
+
+@dataclass(frozen=True)
+class LearnedLine:
+    """What a trial taught about a crop; `pace` is None where it tells no more than the shares."""
+
+    crop_key: str
+    text: str
+    pace: Pace | None
+    in_use: bool
 
 
 def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
@@ -77,14 +90,88 @@ def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
         batch_result = result(batch.crop_key, batch.seeds, trial.begun_on, counts, warmth)
         done.append((batch, batch_result))
         lines.append(_line(batch, batch_result, warmth, trial, units, today))
-    span = max([FEWEST_D, *((count.on - trial.begun_on).days for batch in batches for count in batch.counts.all())])
-    x, y = Linear(0, span, LEFT, RIGHT), Linear(0, 1, GROUND, TOP)
+    warmths = sorted({batch.warmth_c for batch in batches if batch.warmth_c is not None})
+    table = _table(lines, warmths)
     return TrialPage(
         _headline(trial, done, units),
         lines,
-        [_curve(batch, line.name, trial, x, y) for batch, line in zip(batches, lines, strict=True) if batch.counts.all()],
-        [Tick(round(x(day), 1), str(day)) for day in range(0, span + 1, max(1, round(span / 8)))],
-        [Tick(round(y(share), 1), f"{100 * share:.0f}") for share in (0.0, 0.25, 0.5, 0.75, 1.0)],
+        _courses(trial, lines),
+        [warmth_text(warmth, units) for warmth in warmths],
+        table,
+        _responses(done, units) if table else [],
+        _learned(trial, done, units),
+    )
+
+
+def warmth_text(warmth_c: float, units: Units) -> str:
+    """Return a set temperature, with a decimal only where it has one."""
+    shown = units.temperature_from_c(warmth_c)
+    return units.temperature_text(warmth_c, 0 if abs(shown - round(shown)) < 0.05 else 1)
+
+
+def _table(lines: list[BatchLine], warmths: list[float]) -> list[tuple[str, list[BatchLine | None]]]:
+    """Return the batches as a table of crops and temperatures; empty if they are not one batch for each pair."""
+    at = {(line.batch.crop_key, line.batch.packet_id, line.batch.warmth_c): line for line in lines}
+    if len(warmths) < 2 or len(at) < len(lines) or any(line.batch.warmth_c is None for line in lines):
+        return []
+    seeds = dict.fromkeys((line.batch.crop_key, line.batch.packet_id) for line in lines)
+    names = {(line.batch.crop_key, line.batch.packet_id): line.crop for line in lines}
+    return [(names[seed], [at.get((*seed, warmth)) for warmth in warmths]) for seed in seeds]
+
+
+def _responses(done: list[tuple[TrialBatch, BatchResult]], units: Units) -> list[ByWarmth]:
+    """Return a drawing for each crop: the share that came up at each temperature, beside the tables."""
+    drawn = []
+    for key in dict.fromkeys(batch.crop_key for batch, _result in done):
+        mine = [(batch, batch_result) for batch, batch_result in done if batch.crop_key == key and batch.counts.all()]
+        points = [(b.warmth_c, r.share.share, r.share.low, r.share.high) for b, r in mine if b.warmth_c is not None]
+        if len({point[0] for point in points}) < 2:
+            continue
+        expected = [(b.warmth_c, r.expected_share or 0.0) for b, r in mine if b.warmth_c is not None]
+        labels = [(point[0], units.temperature_text(point[0], 0)) for point in points]
+        drawn.append(by_warmth(words.sentence(crops.crop(key).name_plural), sorted(points), sorted(set(expected)), labels))
+    return drawn
+
+
+def learned_of(trial: GerminationTrial) -> list[LearnedLine]:
+    """Return what a trial taught about each of its crops with temperatures of their own."""
+    from cloche.bridge.services.trials import result
+
+    done = []
+    for batch in trial.batches.select_related("packet").prefetch_related("counts"):
+        counts = [(count.on, count.up) for count in batch.counts.all()]
+        done.append((batch, result(batch.crop_key, batch.seeds, trial.begun_on, counts, batch.warmth_c)))
+    return _learned(trial, done, Units())
+
+
+def _learned(trial: GerminationTrial, done: list[tuple[TrialBatch, BatchResult]], units: Units) -> list[LearnedLine]:
+    from cloche.bridge.services.trials import pace_of
+
+    lines = []
+    for key in dict.fromkeys(batch.crop_key for batch, _result in done):
+        mine = [(b, r) for b, r in done if b.crop_key == key and b.warmth_c is not None and b.counts.all()]
+        if not any(batch_result.share.up for _batch, batch_result in mine):
+            continue
+        pace = pace_of([(r.half, r.expected_d) for _b, r in mine if r.half is not None and r.expected_d is not None])
+        name = words.sentence(crops.crop(key).name_plural)
+        parts = [_coldest(name, mine, units)] if len(mine) > 1 else []
+        if pace is not None:
+            text = _("{name} took {times} times as long as in the tables ({low} to {high}), from {batches}.")
+            numbers = {side: number_text(f"{getattr(pace, side):.2f}") for side in ("times", "low", "high")}
+            parts.append(text.format(name=name, batches=words.count(pace.batches, "batch", "batches"), **numbers))
+        packet = trial.garden.packets.filter(crop_key=key, in_use=True, removed_at__isnull=True).first()
+        in_use = pace is not None and packet is not None and packet.values.get("pace") == round(pace.times, 2)
+        if parts:
+            lines.append(LearnedLine(key, " ".join(parts), pace, in_use))
+    return lines
+
+
+def _coldest(name: str, mine: list[tuple[TrialBatch, BatchResult]], units: Units) -> str:
+    """Return the coldest temperature at which at least half as many came up as at the best."""
+    best = max(batch_result.share.share for _batch, batch_result in mine)
+    coldest = min(batch.warmth_c for batch, r in mine if r.share.share >= best / 2 and batch.warmth_c is not None)
+    return _("{name}: at {coldest} and above, at least half as many came up as at the best temperature.").format(
+        name=name, coldest=warmth_text(coldest, units)
     )
 
 
@@ -124,17 +211,22 @@ def _line(
     return BatchLine(
         batch,
         f"{name}, {where}" if where else name,
+        name,
+        _("unknown") if warmth is None else warmth_text(warmth, units),
         text,
-        _half(batch_result),
+        _half(batch, batch_result, trial),
         _expected(batch_result, warmth),
         counts,
         bool(batch.packet and share.up),
     )
 
 
-def _half(batch_result: BatchResult) -> str:
+def _half(batch: TrialBatch, batch_result: BatchResult, trial: GerminationTrial) -> str:
     half = batch_result.half
     if half is None:
+        first = next((count for count in batch.counts.all() if count.up), None)
+        if first is not None and batch_result.share.up == first.up and first == batch.counts.all()[0]:
+            return _("by day {day}").format(day=(first.on - trial.begun_on).days)
         return _("too few to say")
     high = number_text(f"{half.high:.1f}") if isfinite(half.high) else _("many")
     return _("{days} days ({low} to {high})").format(
@@ -163,10 +255,16 @@ def _headline(trial: GerminationTrial, done: list[tuple[TrialBatch, BatchResult]
     )
 
 
-def _curve(batch: TrialBatch, name: str, trial: GerminationTrial, x: Linear, y: Linear) -> Curve:
-    points, last = [(x(0), y(0))], 0.0
-    for count in batch.counts.all():
-        day, share = (count.on - trial.begun_on).days, count.up / batch.seeds
-        points += [(x(day), y(last)), (x(day), y(share))]
-        last = share
-    return Curve(path(points), round(points[-1][0], 1), round(points[-1][1], 1), name)
+def _courses(trial: GerminationTrial, lines: list[BatchLine]) -> list[Course]:
+    """Return a drawing for each crop: the share that was up on each day of counting, batch by batch."""
+    drawn = []
+    for crop in dict.fromkeys(line.crop for line in lines):
+        mine = [line for line in lines if line.crop == crop and line.counts]
+        batches = []
+        for line in mine:
+            batch = line.batch
+            counts = [((count.on - trial.begun_on).days, count.up / batch.seeds) for count in batch.counts.all()]
+            batches.append((line.warmth, counts))
+        if batches:
+            drawn.append(course(words.sentence(crop), batches, FEWEST_D))
+    return drawn

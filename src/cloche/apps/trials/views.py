@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from django.contrib import messages
-from django.db import transaction
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.translation import gettext as _
@@ -16,9 +15,11 @@ from cloche.apps.gardens.selectors import units_of
 from cloche.apps.seed import flows as seed
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
-from cloche.apps.trials.forms import BatchForm, CountGrid, NewTrialForm
+from cloche.apps.trials import flows
+from cloche.apps.trials.forms import NewTrialForm, TrialForms
 from cloche.apps.trials.models import GerminationTrial, TrialBatch, TrialCount
-from cloche.apps.trials.pages import trial_page
+from cloche.apps.trials.pages import learned_of, trial_page
+from cloche.bridge.services import crops
 
 
 @in_garden(writing=LOGS)
@@ -37,34 +38,17 @@ def germination_trials(request: GardenRequest) -> HttpResponse:
 
 @in_garden(writing=LOGS)
 def germination_trial(request: GardenRequest, germination_id: int) -> HttpResponse:
-    """Show a trial and enter the day's counts."""
+    """Show a trial, lay out its batches and enter counts."""
     request.room = "sowings"  # type: ignore[attr-defined]
     trial, units, today = _trial(request, germination_id), units_of(request.user), clock.today(request.garden.timezone)
-    batches = list(trial.batches.all())
-    adding = request.method == "POST" and "crop_key" in request.POST
-    batch = BatchForm(request.POST if adding else None, garden=request.garden, units=units)
-    grid = CountGrid(
-        request.POST if request.method == "POST" and not adding else None, trial=trial, batches=batches, today=today
-    )
-    if batch.is_valid():
-        kept = batch.save(commit=False)
-        kept.trial = trial
-        kept.save()
-        return redirect("germination_trial", request.garden.pk, trial.pk)
-    if grid.is_valid():
-        _keep(grid)
-        messages.success(request, _("Counts saved."))
+    forms = TrialForms.of(request.POST if request.method == "POST" else None, trial, units, today)
+    posted = forms.posted
+    if posted is not None and posted.is_valid():
+        messages.success(request, flows.save(trial, posted))
         return redirect("germination_trial", request.garden.pk, trial.pk)
     page = trial_page(trial, units, today)
-    rows = [(line, grid[f"up_{line.batch.pk}"]) for line in page.lines]
-    context: dict[str, Any] = {"trial": trial, "page": page, "rows": rows, "grid": grid, "batch": batch}
-    return render(request, "trials/trial.html", context, status=INVALID if batch.errors or grid.errors else 200)
-
-
-@transaction.atomic
-def _keep(grid: CountGrid) -> None:
-    for batch, up in grid.counted:
-        TrialCount.objects.update_or_create(batch=batch, on=grid.cleaned_data["on"], defaults={"up": up})
+    context: dict[str, Any] = {"trial": trial, "page": page, "forms": forms, "rows": page.rows_with(forms.grid)}
+    return render(request, "trials/trial.html", context, status=INVALID if posted else 200)
 
 
 @require_POST
@@ -99,6 +83,20 @@ def teach_packet(request: GardenRequest, germination_id: int, batch_id: int) -> 
     packet.tested_of, packet.tested_up = batch.seeds, up
     seed.keep(packet)
     messages.success(request, _("The packet’s test result is now {up} of {seeds}.").format(up=up, seeds=batch.seeds))
+    return redirect("germination_trial", request.garden.pk, germination_id)
+
+
+@require_POST
+@in_garden
+def teach_pace(request: GardenRequest, germination_id: int, crop_key: str) -> HttpResponse:
+    """Let the windows of a crop go by how slow its seed was in a trial."""
+    trial = _trial(request, germination_id)
+    learned = next((line for line in learned_of(trial) if line.crop_key == crop_key), None)
+    if learned is None or learned.pace is None:
+        raise Http404
+    packet = flows.teach_pace(trial, crop_key, learned.pace.times)
+    text = _("The windows of {name} now go by this trial. You can change or remove the value on its packet.")
+    messages.success(request, text.format(name=crops.crop(packet.crop_key).name_plural))
     return redirect("germination_trial", request.garden.pk, germination_id)
 
 

@@ -9,7 +9,7 @@ from math import isfinite
 
 from cloche.bridge.services import crops
 from cloche_engine.trials.arms import arm
-from cloche_engine.trials.germinated import Half, Share, half_of, share_of
+from cloche_engine.trials.germinated import Half, Pace, Share, half_of, pace_of, share_of
 from cloche_engine.trials.paired import FEWEST_DAYS, Difference, days_for_power, days_for_width, more_days
 from cloche_engine.windows.readiness import steady_outlook
 
@@ -18,9 +18,11 @@ __all__ = [
     "BatchResult",
     "Difference",
     "Half",
+    "Pace",
     "Share",
     "TrialResult",
     "days_to_half",
+    "pace_of",
     "result",
     "share_up",
     "trial_result",
@@ -46,7 +48,12 @@ class BatchResult:
 
 
 def days_to_half(begun_on: date, counts: Sequence[tuple[date, int]]) -> Half | None:
-    """Return the days to half of the germinated seeds, from counts in order of their days; None with too few to tell."""
+    """Return the days to half of the germinated seeds, from counts in order of their days; None with too few to tell.
+
+    Where all were up at the first count, only the day by which they came is known, which is no estimate either.
+    """
+    if counts and counts[0][1] == max(up for _, up in counts):
+        return None
     return half_of([(float((on - begun_on).days), up) for on, up in counts])
 
 

@@ -7,6 +7,7 @@ from typing import Any
 
 from django.utils.translation import gettext as _
 
+from cloche.apps.bench.planning_forms import ACROSS
 from cloche.apps.places.models import HeatPeriod
 from cloche.apps.shared import words
 from cloche.bridge.services.bench import Cable, Laid, OutOfRange, PlannedBench, bags, fits, lay, litres, warmth_of
@@ -15,6 +16,8 @@ from cloche.bridge.values.units import Units
 from cloche.drawing.bench import BenchPlan, bench_plan
 
 NEAR_FULL = 0.8
+LEFT_OVER_M = 0.2
+"""So much cable does not disappear into wider turns."""
 
 
 @dataclass(frozen=True)
@@ -32,7 +35,7 @@ def builder_page(data: dict[str, Any], units: Units) -> BuilderPage:
     """Return the page for a valid form."""
     cable = Cable(data["cable_m"], data["cable_w_m"])
     try:
-        laid = lay(data["length"], data["width"], cable)
+        laid = lay(data["length"], data["width"], cable, data["runs"] == ACROSS)
     except OutOfRange as refusal:
         return BuilderPage("", [], [], None, _(str(refusal)))
     names = ("under", "over", "mix", "filling", "wet", "lid", "room", "hold")
@@ -86,6 +89,8 @@ def _does(data: dict[str, Any], laid: Laid, lift_k: float, hours: float, units: 
             lift=units.difference_text(lift_k, 0), hours=words.count(round(hours), "hour", "hours")
         )
     ]
+    if laid.left_m >= LEFT_OVER_M:
+        lines.append(_left_over(data, laid, units))
     if data["over"] < laid.spacing_m / 2:
         lines.append(
             _("The layer above is thin for runs {spacing} apart, so the trays will have warm stripes. Halve "
@@ -102,14 +107,19 @@ def _does(data: dict[str, Any], laid: Laid, lift_k: float, hours: float, units: 
     return lines
 
 
-def checklist() -> list[str]:
-    """Return the checks before the season."""
-    return [
-        _("Run it for an hour or two with a thermometer before you set any seed on it."),
-        _("The residual-current device (ground-fault switch) trips when its test button is pressed."),
-        _("The cable is undamaged, nowhere crossed or coiled, and covered along its whole length."),
-        _("The probe sits in a tray beside the roots and cannot slip out."),
-        _("There is a second cut-out that works without the thermostat."),
-        _("The bench stands off the floor, out of reach of mice and standing water."),
-        _("The lamp’s timer switches only the lamp, never the heat."),
-    ]
+def _left_over(data: dict[str, Any], laid: Laid, units: Units) -> str:
+    """Return what to do with cable that the runs do not take up, and whether the other direction leaves less."""
+    text = _(
+        "Lay the {left} of cable left over as another loop along the coldest edge. Never shorten a heating cable, and "
+        "leave none of it coiled, crossed or in the air."
+    ).format(left=units.length_text(laid.left_m))
+    try:
+        other = lay(data["length"], data["width"], Cable(data["cable_m"], data["cable_w_m"]), data["runs"] != ACROSS)
+    except OutOfRange:
+        return text
+    if other.left_m + LEFT_OVER_M > laid.left_m:
+        return text
+    turned = _("Laid along the bench, only {left} would be left over.")
+    if data["runs"] != ACROSS:
+        turned = _("Laid across the bench, only {left} would be left over.")
+    return f"{text} {turned.format(left=units.length_text(other.left_m))}"

@@ -145,9 +145,11 @@ def _rows(heat_test: HeatTest, units: Units) -> list[list[Spot]]:
 def _text(heat_test: HeatTest, place: Place, units: Units, today: date) -> str:
     parts = []
     if heat_test.minutes is not None:
-        parts.append(
-            _("It reached its set-point after {minutes}.").format(minutes=words.count(heat_test.minutes, "minute", "minutes"))
-        )
+        period = heat_on(place, today)
+        text = _("It reached its set-point after {minutes}.")
+        if period is not None and period.control != period.Control.THERMOSTAT:
+            text = _("It was as warm as it gets after {minutes}.")
+        parts.append(text.format(minutes=words.count(heat_test.minutes, "minute", "minutes")))
     spread = spread_k(heat_test.spots)
     if spread is not None:
         parts.append(_("The warmest and coldest spots differ by {spread}.").format(spread=units.difference_text(spread, 0)))

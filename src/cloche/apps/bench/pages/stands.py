@@ -23,6 +23,8 @@ from cloche.bridge.values.units import Units
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.light.habit import Habit
 
+OFTEN_RAISED = ("pepper", "tomato", "eggplant")
+"""What is most often asked about."""
 FEW_UP = 0.5
 """Of viable seed fewer than this up, a place is not one to germinate in."""
 CHILLED_K = 5.0
@@ -86,6 +88,8 @@ class CropForm(forms.Form):
         super().__init__(*args, **kwargs)  # type: ignore[arg-type]
         grown = [crop for crop in crops.of_garden(garden.crops) if crop.planted_out]
         self.fields["crop"].choices = [(crop.key, crop.name) for crop in grown]  # type: ignore[attr-defined]
+        keys = [crop.key for crop in grown]
+        self.initial.setdefault("crop", next((key for key in (*OFTEN_RAISED, *keys) if key in keys), None))
 
 
 def stands_page(garden: Garden, crop: Crop, units: Units) -> StandsPage:

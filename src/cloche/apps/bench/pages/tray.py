@@ -12,8 +12,9 @@ from cloche.apps.bench import texts
 from cloche.apps.bench.life import Life, lives_in
 from cloche.apps.bench.pages import rooms
 from cloche.apps.bench.pages.bench import SHOWS, SPOILT, mixed, room_name
+from cloche.apps.bench.pages.checks import Checks, checks_of
 from cloche.apps.bench.pages.diary import TestLine, test_lines
-from cloche.apps.bench.selectors import heat_on, hotbed_below, there
+from cloche.apps.bench.selectors import heat_on, hotbed_below, is_heated, there
 from cloche.apps.bench.worth import worth_text
 from cloche.apps.covers.pages.hotbed import hotbed_page
 from cloche.apps.forecasts.selectors import Ground, ground_of
@@ -55,6 +56,7 @@ class TrayPage:
     water: str = ""
     growth: list[str] = field(default_factory=list)
     tests: list[TestLine] = field(default_factory=list)
+    checks: Checks | None = None
     on_hotbeds: list[SourceLine] = field(default_factory=list)
     hotbed_says: list[str] = field(default_factory=list)
     worth: str = ""
@@ -85,9 +87,12 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
         SourceLine(stay.pk, _("On {hotbed}").format(hotbed=stay.hotbed.name), _days(stay, today), there(stay, today))
         for stay in reversed(stays)
     ]
+    # A heater is tested before anything is known of its place.
+    tests = test_lines(place, units, today)
+    checks = checks_of(place, today) if is_heated(place, today) else None
     if ground is None:
         name = _("Working out the forecast for {name}…").format(name=place.name)
-        return TrayPage(name, "", None, "", heat, lamps, "", [], [], on_hotbeds=on)
+        return TrayPage(name, "", None, "", heat, lamps, "", [], [], on_hotbeds=on, tests=tests, checks=checks)
     climate = climates.climate_of(ground)
     mine = [life for life in lives if life.sowing.place_id == place.pk]
     return TrayPage(
@@ -103,7 +108,8 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
         bears=rooms.bears(ground, climate, units, today),
         water=rooms.water_text(climate, units) if place.kind in BENCHES else "",
         growth=rooms.growth_lines(ground, climate, mine, garden, units, today),
-        tests=test_lines(place, units, today),
+        tests=tests,
+        checks=checks,
         on_hotbeds=on,
         hotbed_says=[text for stay in stays if there(stay, today) for text in hotbed_page(stay.hotbed, units, today).for_trays],
         worth=worth_text(place, units, today),

@@ -1,6 +1,6 @@
 """The places of a garden, what stands over them and below them, what was done there, what a hotbed is built of."""
 
-from cloche.apps.places.models.bench import HeatPeriod, HeatTest, Lamp, RoomAir
+from cloche.apps.places.models.bench import BenchCheck, HeatPeriod, HeatTest, Lamp, RoomAir
 from cloche.apps.places.models.covers import (
     Cover,
     CoverDamage,
@@ -16,6 +16,7 @@ from cloche.apps.places.models.places import ASPECTS, WINDOW_ASPECTS, CurrentPla
 __all__ = [
     "ASPECTS",
     "WINDOW_ASPECTS",
+    "BenchCheck",
     "Cover",
     "CoverDamage",
     "CoverPeriod",

@@ -79,6 +79,7 @@ class HeatPeriod(models.Model):
         ALWAYS = "always", lazy("always on")
         TIMER = "timer", lazy("timer")
         THERMOSTAT = "thermostat", lazy("thermostat")
+        SELF = "self", lazy("self-regulating: gives less the warmer it is")
 
     class Probe(models.TextChoices):
         ROOTS = "roots", lazy("in the mix, beside the roots")
@@ -204,3 +205,27 @@ class HeatTest(models.Model):
 
     class Meta:
         ordering = ["-on", "-id"]
+
+
+class BenchCheck(models.Model):
+    """Day on which a check of a heater was last done."""
+
+    class Item(models.TextChoices):
+        RUN = "run", lazy("test run")
+        SPOTS = "spots", lazy("hot and cold spots")
+        BREAKER = "breaker", lazy("residual-current device")
+        CABLE = "cable", lazy("cable undamaged and covered")
+        PROBE = "probe", lazy("probe beside the roots")
+        CUT_OUT = "cut_out", lazy("second cut-out and spare thermostat")
+        OFF_FLOOR = "off_floor", lazy("off the floor")
+        ROOTS = "roots", lazy("root-proof sheet")
+        TIMER = "timer", lazy("lamp’s timer")
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="bench_checks")
+    item = models.CharField(max_length=10, choices=Item)
+    on = models.DateField(validators=[fields.sane_day])
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["place", "item"], name="one_tick_of_a_check")]

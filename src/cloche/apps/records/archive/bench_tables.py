@@ -6,7 +6,7 @@ from typing import Any
 
 from django.core.exceptions import ValidationError
 
-from cloche.apps.places.models import HeatPeriod, HeatTest, HotbedFill, HotbedNote, HotbedTray, Lamp, Room, RoomAir
+from cloche.apps.places.models import BenchCheck, HeatPeriod, HeatTest, HotbedFill, HotbedNote, HotbedTray, Lamp, Room, RoomAir
 from cloche.apps.places.models.bench import MOST_WATTS, sane_spots
 from cloche.apps.records.archive.columns import Column
 from cloche.apps.records.archive.table import Table, place_column, texts
@@ -165,6 +165,19 @@ DIARY_TABLES = (
             Column("spots", "array", "Read at nine spots, row by row, in °C; null where nobody read.", check=_spots),
         ),
         ("place__walking_order", "place__name", "on", "id"),
+        refers={"place": "places"},
+        later=True,
+    ),
+    Table(
+        "bench_checks",
+        "Checks of heaters before the season.",
+        BenchCheck,
+        (
+            place_column(),
+            Column("item", "string", "What was checked.", one_of=texts(BenchCheck.Item.choices)),
+            Column("on", "date", "Day of the latest check."),
+        ),
+        ("place__walking_order", "place__name", "id"),
         refers={"place": "places"},
         later=True,
     ),

@@ -11,6 +11,7 @@ from cloche.apps.covers.models import CoverTrial
 from cloche.apps.gardens.models import Garden
 from cloche.apps.loggers.models import Device, LoggedHour, MessageMapping, Probe
 from cloche.apps.places.models import (
+    BenchCheck,
     Cover,
     CoverDamage,
     CoverPeriod,
@@ -94,6 +95,7 @@ INSIDE: dict[type[Model], str] = {
     HeatPeriod: "place__garden",
     Lamp: "place__garden",
     HeatTest: "place__garden",
+    BenchCheck: "place__garden",
     HotbedFill: "place__garden",
     HotbedNote: "place__garden",
     HotbedTray: "place__garden",
