@@ -88,6 +88,7 @@ def values_of(garden: Garden) -> dict[str, Any]:
         "file_id": garden.incoming_files.create(user=owner, kind="weather", name="a", text="a").pk,
         "day": garden.weather.create(day=NOW.date(), low_c=1, high_c=9).day,
         **bench_of(garden, place),
+        "tubers_id": place.tuber_trays.create(crop_key="potato_maincrop", set_out_on=NOW.date(), plant_on=NOW.date()).pk,
         "planting_id": (planting := place.plantings.create(crop_key="pea")).pk,
         "germination_id": (trial := garden.germination_trials.create(name="Warmth", begun_on=NOW.date())).pk,
         "batch_id": (batch := trial.batches.create(crop_key="pea", seeds=10, warmth_c=15)).pk,

@@ -82,7 +82,18 @@ def heating_of(build: Build, filled_h: float, topped_h: float | None = None) -> 
     fading = (rise_d * moist_rise * trodden_rise, fade_d * trodden_fade * sqrt(deep))
     heat = {"fading_d": fading, "flush": flush * trodden_flush, "filled_h": filled_h, "topped_h": topped_h}
     heat |= {"during": (filled_h, float("inf"))}
-    return Heating(power, build.soil_m + build.depth_m / 4, **heat)  # type: ignore[arg-type]
+    return Heating(power, core_m(build), **heat)  # type: ignore[arg-type]
+
+
+def core_m(build: Build) -> float:
+    """Return the depth at which a hotbed is hottest, where its heat enters the column [m].
+
+    Parameters
+    ----------
+    build : Build
+        How the hotbed was built: material, depth, area.
+    """
+    return build.soil_m + build.depth_m / 4
 
 
 def core_share(build: Build) -> float:

@@ -8,12 +8,14 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
-from cloche.apps.forecasts.inputs import build_inputs
+from cloche.apps.bench.pages.diary import sunk_m
+from cloche.apps.forecasts.inputs import build_inputs, core_readings
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatTest, Hotbed, HotbedFill, HotbedNote, Place
 from cloche_engine.results import LightOutlook
 from tests.apps.bench.benches import TODAY, heated, lit, make_tray, sown
 from tests.apps.bench.test_bench import get, post
+from tests.conftest import NOW
 
 TEST = {"on": TODAY.isoformat(), "minutes": "95"} | {f"spot_{n}": "" for n in range(1, 10)}
 
@@ -58,7 +60,7 @@ def test_a_test_that_says_nothing_is_refused(signed_in: Client, garden: Garden, 
 def test_a_hotbeds_diary_tells_flush_sinking_and_fills_in_order(signed_in: Client, garden: Garden, heap: Place) -> None:
     early, late = ((TODAY - timedelta(days=d)).isoformat() for d in (7, 1))
     page = post(signed_in, garden, "diary", heap.pk, on=early, core="58", height="", note="steams")
-    assert "in its first hot phase, with 58° at the core" in page
+    assert "Core 58°, steams" in page
     page = post(signed_in, garden, "diary", heap.pk, on=late, core="36", height="43", note="")
     assert "has sunk by 17 cm in 12 days. Top it up" in page
     assert page.index("Filled:") < page.index("Core 58°, steams") < page.index("Core 36°, 43 cm high")
@@ -72,7 +74,46 @@ def test_a_hotbeds_diary_tells_flush_sinking_and_fills_in_order(signed_in: Clien
         post(signed_in, garden, "remove_line", heap.pk, kind, row.pk)  # type: ignore[union-attr]
     assert (HotbedFill.objects.count(), HotbedNote.objects.count()) == (0, 1)
     heap.refresh_from_db()
-    assert heap.input_revision == 2
+    # Two cores and a filling written, a filling and a core removed: each teaches the forecast.
+    assert heap.input_revision == 5
+
+
+def test_a_heap_in_its_first_flush_is_not_sown_into_by_mistake(signed_in: Client, garden: Garden, heap: Place) -> None:
+    page = post(signed_in, garden, "diary", heap.pk, on=TODAY.isoformat(), core="58", height="", note="")
+    assert "in its first hot phase, with 58° at the core. Do not sow" in page
+    typed = {"place": heap.pk, "crop_key": "lettuce", "sown_on": TODAY.isoformat()}
+    refused = signed_in.post(reverse("new_sowing", args=[garden.pk]), typed)
+    assert refused.status_code == 422
+    assert "seed in it would die" in refused.content.decode()
+    assert "Sow into it all the same" in refused.content.decode()
+    tray = make_tray(garden)
+    assert signed_in.post(reverse("new_sowing", args=[garden.pk]), typed | {"place": tray.pk}).status_code == 302
+    assert signed_in.post(reverse("new_sowing", args=[garden.pk]), typed | {"anyway": "on"}).status_code == 302
+    assert heap.sowings.count() == 1
+
+
+def test_sinking_is_counted_from_the_last_filling(heap: Place) -> None:
+    bed = Hotbed.objects.get(place=heap)
+    heap.hotbed_notes.create(on=TODAY - timedelta(days=6), height_m=0.45)
+    heap.hotbed_fills.create(on=TODAY - timedelta(days=5), depth_m=0.2)
+    heap.hotbed_notes.create(on=TODAY, height_m=0.6)
+    assert sunk_m(bed, list(heap.hotbed_notes.all()), list(heap.hotbed_fills.all())) == pytest.approx((0.05, 0.65))
+
+
+def test_core_temperatures_teach_the_forecast_at_the_depth_of_the_heat(heap: Place) -> None:
+    heap.hotbed_notes.create(on=TODAY, core_c=58.0)
+    heap.hotbed_notes.create(on=TODAY, height_m=0.5)
+    since = NOW - timedelta(days=20)
+    ((number, at, depth_m, core_c),) = core_readings(heap, since)
+    assert (number < 0, at.hour, depth_m, core_c) == (True, 12, pytest.approx(0.15 + 0.6 / 4), 58.0)
+    assert core_readings(heap, NOW + timedelta(days=2)) == []
+
+
+def test_a_heap_without_earth_is_no_place_to_sow(garden: Garden, heap: Place) -> None:
+    heap.refresh_from_db()
+    assert build_inputs(heap, []).crops
+    Hotbed.objects.filter(place=heap).update(soil_m=0.0)
+    assert build_inputs(Place.objects.get(pk=heap.pk), []).crops == ()
 
 
 @pytest.mark.parametrize(

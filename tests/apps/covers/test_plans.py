@@ -146,7 +146,7 @@ def test_a_hotbed_is_told_by_what_it_is_built_of(signed_in: Client, garden: Gard
     assert Forecast.objects.get().ground.near_mid_c[-200] < strong - 3
 
 
-SLIPS = [({"depth": "900"}, "Enter a value from 20 cm"), ({"topped_up_on": "2026-04-01"}, "after the date of filling")]
+SLIPS = [({"depth": "900"}, "Enter a value from 20 cm"), ({"matted_until": "2026-04-01"}, "after the date of filling")]
 
 
 @pytest.mark.parametrize(("wrong", "said"), SLIPS)

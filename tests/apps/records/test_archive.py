@@ -39,6 +39,7 @@ from cloche.apps.places.models import (
     Place,
     Room,
     RoomAir,
+    TuberTray,
 )
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting, SavedSeed
 from cloche.apps.readings.models import Reading, Visit
@@ -92,6 +93,9 @@ def full(person: User, now: object) -> Garden:
     Lamp.objects.create(place=frame, first=NOW.date(), ppfd=180.5, spans=[[6, 20.25]])
     HotbedFill.objects.create(place=frame, on=NOW.date(), material="hay", depth_m=0.25)
     HotbedNote.objects.create(place=frame, on=NOW.date(), core_c=54.5, height_m=0.48, note="smells sweet")
+    TuberTray.objects.create(
+        place=frame, crop_key="potato_maincrop", variety="Äpfel", tubers=30, set_out_on=NOW.date(), plant_on=NOW.date()
+    )
     BenchCheck.objects.create(place=frame, item="cut_out", on=NOW.date())
     HeatTest.objects.create(place=frame, on=NOW.date(), minutes=95, spots=[20.5, None, 22, 21, 24, 23, 20, 21, 22])
     operation = Operation.objects.create(place=bed, work="watered", at=NOW, amount=12.5)

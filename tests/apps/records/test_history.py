@@ -25,6 +25,7 @@ from cloche.apps.places.models import (
     Place,
     Room,
     RoomAir,
+    TuberTray,
 )
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting
 from cloche.apps.readings.models import Reading, Visit
@@ -117,6 +118,9 @@ def every_kind(garden: Garden, bed: Place) -> dict[str, Any]:
         "fill": HotbedFill.objects.create(place=bed, on=NOW.date()),
         "hotbed_tray": HotbedTray.objects.create(place=bed, hotbed=bed, first=NOW.date()),
         "hotbed_note": HotbedNote.objects.create(place=bed, on=NOW.date(), core_c=52),
+        "tuber_tray": TuberTray.objects.create(
+            place=bed, crop_key="potato_first_early", set_out_on=NOW.date(), plant_on=NOW.date()
+        ),
         "bench_check": BenchCheck.objects.create(place=bed, item="run", on=NOW.date()),
         "heat_test": HeatTest.objects.create(place=bed, on=NOW.date(), spots=[20] * 9),
         "lamp": Lamp.objects.create(place=bed, first=NOW.date(), spans=[[6, 20]]),

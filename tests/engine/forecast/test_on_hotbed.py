@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import date, timedelta
+from datetime import UTC, date, datetime, timedelta
 from functools import cache
 
 import numpy as np
@@ -23,6 +23,7 @@ from cloche_engine.forecast.steps import (
     learn_place,
     run_ahead,
 )
+from cloche_engine.heat.hotbed import core_m
 from cloche_engine.inputs import Build, Day, ForecastInputs, HeatSpan, OnHotbed
 from cloche_engine.layout import PAST_D
 from cloche_engine.results import PlaceForecast
@@ -141,3 +142,13 @@ def test_trays_come_before_roots_and_roots_once_it_has_cooled() -> None:
     times = hotbeds.times_of(bed_at(course), TODAY, TODAY - timedelta(days=21))
     assert times.gets_too_hot
     assert times.trays < times.plant < times.fades
+
+
+def test_a_core_that_stays_cool_teaches_that_the_soil_above_it_will() -> None:
+    """Common practice, no source: the core of a heap that heats reaches 50 to 65 °C; at 30 it has not started well."""
+    usual, noon = ground("hotbed"), datetime(FILLED.year, FILLED.month, FILLED.day, 12, tzinfo=UTC)
+    cores = [(-day, noon + timedelta(days=day), core_m(HEAP), 30.0) for day in (4, 7, 10, 13)]
+    cool = forecast(hotbed(readings=cores)).ground
+    low, middle, high = cool.parameters["heat"]
+    assert low < middle < high < 0.9
+    assert week(cool) < week(usual) - 2

@@ -102,7 +102,7 @@ class FillForm(_Dated):
     material = forms.ChoiceField(label=lazy("Material"))
     depth = TypedNumber()
     moist = forms.ChoiceField(label=lazy("Moisture"))
-    trodden = forms.ChoiceField(label=lazy("Second material"))
+    trodden = forms.ChoiceField(label=lazy("How it was trodden"))
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **({"auto_id": "fill_%s"} | kwargs))

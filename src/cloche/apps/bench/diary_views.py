@@ -14,17 +14,20 @@ from cloche.apps.bench import flows
 from cloche.apps.bench.diary_forms import DiaryForm, FillForm, HeatTestForm
 from cloche.apps.bench.forms import HeatOffForm, StepForm
 from cloche.apps.bench.pages.diary import diary_page, life_page
-from cloche.apps.bench.pages.potatoes import potatoes_page
-from cloche.apps.bench.planning_forms import PotatoForm
+from cloche.apps.bench.pages.potatoes import potatoes_page, tray_lines
+from cloche.apps.bench.planning_forms import PotatoForm, TuberTrayForm
+from cloche.apps.bench.selectors import raised_on
+from cloche.apps.bench.tubers import name_of
 from cloche.apps.bench.views import stand_in
 from cloche.apps.gardens.access import LOGS, GardenRequest, in_garden, row_of
 from cloche.apps.gardens.models import Garden
 from cloche.apps.gardens.selectors import units_of
-from cloche.apps.places.models import HeatTest, HotbedFill, HotbedNote, Place
+from cloche.apps.places.models import HeatTest, HotbedFill, HotbedNote, Place, TuberTray
 from cloche.apps.places.selectors import place_or_404
 from cloche.apps.plants import flows as plants
 from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID
+from cloche.apps.shared.words import sentence
 from cloche.apps.sowings import flows as flow
 from cloche.apps.sowings import selectors
 from cloche.apps.sowings.models import Sowing, Step
@@ -72,7 +75,7 @@ def diary(request: GardenRequest, place_id: int) -> HttpResponse:
     line = DiaryForm(request.POST if request.method == "POST" and not is_fill else None, units=units, today=today)
     fill = FillForm(request.POST if is_fill else None, units=units, today=today)
     if line.is_valid():
-        line.note_for(place).save()
+        flows.write_note(line.note_for(place))
         messages.success(request, _("Saved in the diary of {name}.").format(name=place.name))
         return redirect("diary", request.garden.pk, place.pk)
     if fill.is_valid():
@@ -105,8 +108,72 @@ def potatoes(request: GardenRequest) -> HttpResponse:
     usual = PotatoForm.usual(request.garden, today)
     form = PotatoForm(usual | request.GET.dict() if request.GET else usual, garden=request.garden, today=today)
     page = potatoes_page(form.cleaned_data, units, today) if form.is_valid() else None
-    context = {"form": form, "page": page, "tab": "potatoes"}
-    return render(request, "bench/potatoes.html", context, status=INVALID if form.errors else 200)
+    data = form.cleaned_data if page else {}
+    names = {"crop_key": "group", "place": "place", "set_out_on": "set_out", "plant_on": "planted"}
+    keep = TuberTrayForm(garden=request.garden, initial={name: data.get(key) for name, key in names.items()})
+    return _potatoes(request, keep, {"form": form, "page": page}, INVALID if form.errors else 200)
+
+
+def _potatoes(request: GardenRequest, keep: TuberTrayForm, context: dict[str, Any], status: int) -> HttpResponse:
+    stand_in(request)
+    units, today = units_of(request.user), clock.today(request.garden.timezone)
+    trays = tray_lines(request.garden, units, today)
+    context = context | {"keep": keep, "trays": trays, "places": raised_on(request.garden).exists(), "tab": "potatoes"}
+    return render(request, "bench/potatoes.html", context, status=status)
+
+
+@require_POST
+@in_garden(writing=LOGS)
+def keep_tubers(request: GardenRequest) -> HttpResponse:
+    """Keep a tray of seed potatoes."""
+    keep = TuberTrayForm(request.POST, garden=request.garden)
+    if not keep.is_valid():
+        return _potatoes(request, keep, {}, INVALID)
+    tray = keep.save()
+    text = _("Saved. {name} will be on the list of jobs when frost threatens and when it is time to plant.")
+    messages.success(request, text.format(name=sentence(name_of(tray))))
+    return redirect("potatoes", request.garden.pk)
+
+
+@in_garden(writing=LOGS, own=row_of("places.TuberTray", "tubers_id"))
+def edit_tubers(request: GardenRequest, tubers_id: int) -> HttpResponse:
+    """Move a tray of seed potatoes, or correct it."""
+    stand_in(request)
+    tray = _tubers(request, tubers_id)
+    form = TuberTrayForm(request.POST or None, instance=tray, garden=request.garden)
+    if form.is_valid():
+        form.save()
+        messages.success(request, _("Saved."))
+        return redirect("potatoes", request.garden.pk)
+    context = {"form": form, "name": sentence(name_of(tray)), "tab": "potatoes"}
+    return render(request, "bench/tubers_form.html", context, status=INVALID if form.errors else 200)
+
+
+@require_POST
+@in_garden(writing=LOGS, own=row_of("places.TuberTray", "tubers_id"))
+def plant_tubers(request: GardenRequest, tubers_id: int) -> HttpResponse:
+    """Record that a tray of seed potatoes was planted today, or that it was not."""
+    tray = _tubers(request, tubers_id)
+    flows.plant_tubers(tray, None if "undo" in request.POST else clock.today(request.garden.timezone))
+    return redirect("potatoes", request.garden.pk)
+
+
+@require_POST
+@in_garden(writing=LOGS, own=row_of("places.TuberTray", "tubers_id"))
+def remove_tubers(request: GardenRequest, tubers_id: int) -> HttpResponse:
+    """Remove a tray of seed potatoes."""
+    tray = _tubers(request, tubers_id)
+    tray.removed_at = clock.now()
+    tray.save(update_fields=["removed_at"])
+    messages.success(request, _("Removed. You can bring it back under History."))
+    return redirect("potatoes", request.garden.pk)
+
+
+def _tubers(request: GardenRequest, tubers_id: int) -> TuberTray:
+    tray = TuberTray.objects.filter(place__garden=request.garden, pk=tubers_id, removed_at__isnull=True).first()
+    if tray is None:
+        raise Http404
+    return tray
 
 
 def _hotbed(request: GardenRequest, place_id: int) -> Place:

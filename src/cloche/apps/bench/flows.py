@@ -20,6 +20,7 @@ from cloche.apps.places.models import (
     Place,
     Room,
     RoomAir,
+    TuberTray,
 )
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
@@ -78,6 +79,12 @@ def keep_bench(garden: Garden, plan: dict[str, Any], stands: dict[str, Any]) -> 
     if plan["lid"]:
         save_cover(CoverPeriod(place=place, cover="lid", first=today))
     return place
+
+
+def plant_tubers(tray: TuberTray, on: date | None) -> None:
+    """Record the day on which a tray of seed potatoes was planted; None: it was not."""
+    tray.planted_on = on
+    tray.save(update_fields=["planted_on"])
 
 
 def tick(place: Place, item: str, on: date, done: bool) -> None:
@@ -182,8 +189,16 @@ def fill_again(fill: HotbedFill) -> None:
 
 
 @transaction.atomic
+def write_note(note: HotbedNote) -> None:
+    """Save a diary entry; a core temperature teaches the forecast."""
+    note.save()
+    if note.core_c is not None:
+        note_change_at(note.place)
+
+
+@transaction.atomic
 def remove_line(row: HotbedFill | HotbedNote) -> None:
     """Delete a filling or a diary entry."""
     row.delete()
-    if isinstance(row, HotbedFill):
+    if isinstance(row, HotbedFill) or row.core_c is not None:
         note_change_at(row.place)

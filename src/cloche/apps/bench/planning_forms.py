@@ -12,14 +12,15 @@ from django.utils.translation import gettext as _
 from cloche.apps.bench.forms import typed
 from cloche.apps.bench.pages.gains import Costs
 from cloche.apps.bench.pages.stands import OFTEN_RAISED
-from cloche.apps.bench.selectors import raised_on
-from cloche.apps.forecasts.selectors import grounds_in
+from cloche.apps.bench.selectors import climate_of, raised_on
+from cloche.apps.bench.tubers import CHITS_AT_C
+from cloche.apps.forecasts.selectors import Ground, grounds_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.forms import refuse_name_in_use
-from cloche.apps.places.models import HeatPeriod, Place, Room
+from cloche.apps.places.models import HeatPeriod, Place, Room, TuberTray
 from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import words
-from cloche.apps.shared.fields import DayField, TypedNumber, plain
+from cloche.apps.shared.fields import DATE, DayField, TypedNumber, plain
 from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.sowings.selectors import sowings_in
@@ -220,6 +221,34 @@ class KeepBenchForm(forms.Form):
 
 
 USUAL_TUB_L, PLANTED_D, AGO_D = 30.0, 35, 120
+FROST_FREE_C, LIGHT_MOL, WATCHED_D = 1.0, 1.0, 35
+
+
+def _suits_tubers(ground: Ground) -> tuple[bool, bool, float]:
+    """Return how a place suits sprouting tubers, the best first: free of frost, light, and neither warm nor cold."""
+    low = min(ground.data.far_low_c[:WATCHED_D])
+    dark = (climate_of(ground).mol or 0.0) < LIGHT_MOL
+    mean = sum(ground.data.far_mid_c[:WATCHED_D]) / WATCHED_D
+    return low < FROST_FREE_C, dark, abs(mean - CHITS_AT_C)
+
+
+class TuberTrayForm(forms.ModelForm):
+    """A tray of seed potatoes to keep."""
+
+    class Meta:
+        model = TuberTray
+        fields = ["crop_key", "place", "set_out_on", "plant_on", "tubers", "variety"]
+        labels = {
+            "place": lazy("Place for chitting"), "set_out_on": lazy("Since"), "plant_on": lazy("Planting date"),
+            "tubers": lazy("Number of seed potatoes"), "variety": lazy("Variety"),
+        }  # fmt: skip
+        widgets = {"set_out_on": DATE, "plant_on": DATE}
+
+    def __init__(self, *args: Any, garden: Garden, **kwargs: Any) -> None:
+        super().__init__(*args, **({"auto_id": "tray_%s"} | kwargs))
+        self.fields["crop_key"] = forms.ChoiceField(label=_("Kind"), choices=groups())
+        self.fields["place"].queryset = raised_on(garden)  # type: ignore[attr-defined]
+        self.order_fields(self.Meta.fields)
 
 
 class PotatoForm(forms.Form):
@@ -241,8 +270,7 @@ class PotatoForm(forms.Form):
     def usual(garden: Garden, today: date) -> dict[str, Any]:
         """Return the initial values."""
         places = [(place, ground) for place, ground in grounds_in(garden) if ground and place.kind in BENCH_KINDS]
-        # The coolest: in the warmth of a mat they only grow long.
-        place = min(places, key=lambda pair: pair[1].mean_in(0), default=(raised_on(garden).first(), None))[0]
+        place = min(places, key=lambda pair: _suits_tubers(pair[1]), default=(raised_on(garden).first(), None))[0]
         planted = today + timedelta(days=PLANTED_D)
         values = {"group": "potato_first_early", "place": place.pk if place else "", "set_out": today.isoformat()}
         return values | {"planted": planted.isoformat(), "litres": f"{USUAL_TUB_L:g}"}

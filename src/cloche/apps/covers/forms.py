@@ -240,19 +240,17 @@ class HotbedForm(forms.ModelForm):
 
     class Meta:
         model = Hotbed
-        fields = ["filled_on", "topped_up_on", "matted_until", "insulated"]
+        fields = ["filled_on", "matted_until", "insulated"]
         labels = {
             "filled_on": lazy("Filled on"),
-            "topped_up_on": lazy("Topped up on"),
             "matted_until": lazy("Mat on until"),
             "insulated": lazy("Edges insulated"),
         }
         help_texts = {
-            "topped_up_on": lazy("Leave empty if it is not covered."),
             "matted_until": lazy("Straw, sacking or old carpet over the whole heap. Leave empty if there is none."),
             "insulated": lazy("For example cardboard, wool or straw bales."),
         }
-        widgets = {"filled_on": DATE, "topped_up_on": DATE, "matted_until": DATE}
+        widgets = {"filled_on": DATE, "matted_until": DATE}
 
     SIZES = [("depth", lazy("Depth of the material"), 0.2, 2.0), ("length", lazy("Length"), 0.3, 50.0)]
     SIZES += [("width", lazy("Width"), 0.3, 10.0), ("soil", lazy("Depth of soil on top"), 0.0, 0.5)]
@@ -263,7 +261,7 @@ class HotbedForm(forms.ModelForm):
         for name, label, choices in (
             ("material", _("Materials"), hotbeds.materials()),
             ("moist", _("Moisture when filled"), hotbeds.moistures()),
-            ("trodden", _("Second material"), hotbeds.treads()),
+            ("trodden", _("How it was trodden"), hotbeds.treads()),
         ):
             self.fields[name] = forms.ChoiceField(label=label, choices=choices, initial=getattr(self.instance, name))
         for name, label, _unused, _unused in self.SIZES:

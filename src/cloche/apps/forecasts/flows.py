@@ -9,7 +9,7 @@ from datetime import date, datetime, time, timedelta
 
 from django.db import connection, transaction
 
-from cloche.apps.forecasts.inputs import build_inputs, pass_on, seen_under
+from cloche.apps.forecasts.inputs import build_inputs, core_readings, pass_on, seen_under
 from cloche.apps.forecasts.models import CropOutlook, Forecast, ModelSnapshot, SoilYear, WindowChange
 from cloche.apps.forecasts.status import keep_left, stale, stale_places
 from cloche.apps.gardens.language import speak_for
@@ -97,7 +97,7 @@ def work_out_year(place: Place, year: int) -> int:
     last = min(date(year, 12, 31), today - timedelta(days=1))
     first = date(year, 1, 1)
     begin, end = (datetime.combine(day, time(), tzinfo=zone) for day in (first - timedelta(days=60), last + timedelta(days=1)))
-    readings = measured.readings_since(place, begin, end)
+    readings = _readings(place, begin, end)
     inputs = replace(
         build_inputs(place, list(sowings_in(garden))), readings=readings, weather=weather_selectors.weather_days(garden)
     )
@@ -105,6 +105,12 @@ def work_out_year(place: Place, year: int) -> int:
     days = {at.astimezone(zone).date() for _, at, _, _ in readings if at.astimezone(zone).year == year}
     keep_days(place, place.seed_depth_m, soil, {year: len(days)})
     return sum(value is not None for value in soil.values())
+
+
+def _readings(place: Place, start: datetime, end: datetime) -> list[tuple[int, datetime, float, float]]:
+    """Return everything measured in the soil of a place, and at the core of a hotbed, oldest first."""
+    cores = [row for row in core_readings(place, start) if row[1] <= end]
+    return sorted(measured.readings_since(place, start, end) + cores, key=lambda row: row[1])
 
 
 log = logging.getLogger("cloche.forecast")
@@ -196,11 +202,12 @@ def inputs_of(place: Place) -> ForecastInputs:
     speak_for(garden)
     sowings = list(sowings_in(garden))
     keep_left([sowing for sowing in sowings if sowing.place_id == place.pk])
+    since = clock.now() - timedelta(days=PAST_D)
     return replace(
         build_inputs(place, sowings),
-        readings=measured.readings_since(place, clock.now() - timedelta(days=PAST_D), clock.now()),
+        readings=_readings(place, since, clock.now()),
         weather=weather_selectors.weather_days(garden),
         record_is_simulated=weather_selectors.is_simulated(garden),
-        under=seen_under(place, clock.now() - timedelta(days=PAST_D)),
+        under=seen_under(place, since),
         sown=tuple(followed(place, sowings, clock.today(garden.timezone))),
     )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import fields
-from datetime import date, datetime, timedelta
+from datetime import date, datetime, time, timedelta
 
 from django.db.models import Q
 
@@ -22,7 +22,7 @@ from cloche.apps.seed import selectors as packets
 from cloche.apps.shared import clock
 from cloche.apps.sowings.flows import pace_of, stand_of
 from cloche.apps.sowings.models import Sowing
-from cloche.bridge.services import crops, pooling
+from cloche.bridge.services import crops, hotbeds, pooling
 from cloche_engine.inputs import (
     Build,
     CoverSpan,
@@ -118,7 +118,7 @@ def build_inputs(place: Place, sowings: list[Sowing]) -> ForecastInputs:
         description=Description(place.texture, place.slope_deg, place.aspect_deg, shaded, place.width_m, place.within),
         covers=with_known([span_of(period, today) for period in place.cover_periods.select_related("item")], place),
         operations=[Operation(operation.work, operation.at, operation.amount) for operation in place.operations.all()],
-        crops=crops.with_winter_kinds(garden.crops),
+        crops=() if _is_bare_heap(place) else crops.with_winter_kinds(garden.crops),
         values=packets.values_in_use(garden),
         methods={key: choice.method for key, choice in choices.items() if choice.method},
         own=garden.own_crops,
@@ -220,6 +220,26 @@ def _hotbed(place: Place) -> tuple[Build, date, date | None] | None:
         return None
     build = Build(bed.material, bed.depth_m, bed.length_m, bed.width_m, bed.moist, bed.trodden, bed.insulated, bed.soil_m)
     return build, bed.filled_on, bed.topped_up_on
+
+
+NOON, SOWABLE_M = time(12), 0.03
+"""Less earth than this on a hotbed, and nothing is sown into it: trays stand on it."""
+
+
+def _is_bare_heap(place: Place) -> bool:
+    built = _hotbed(place)
+    return built is not None and built[0].soil_m < SOWABLE_M
+
+
+def core_readings(place: Place, since: datetime) -> list[tuple[int, datetime, float, float]]:
+    """Return core temperatures of a hotbed as readings at the depth of its heat, with negative numbers of their own."""
+    built = _hotbed(place)
+    if built is None:
+        return []
+    depth_m, zone = hotbeds.core_m(built[0]), place.garden.timezone
+    notes = place.hotbed_notes.filter(core_c__isnull=False, on__gte=since.date())
+    cores = ((note, datetime.combine(note.on, NOON, tzinfo=zone)) for note in notes)
+    return [(-note.pk, at, depth_m, note.core_c) for note, at in cores if note.core_c is not None]
 
 
 def _fills(place: Place) -> tuple[tuple[Build, date], ...]:

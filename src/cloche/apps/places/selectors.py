@@ -13,7 +13,7 @@ from django.http import Http404
 
 from cloche.apps.gardens.access import GardenRequest
 from cloche.apps.gardens.models import Garden
-from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, Place
+from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, HotbedNote, Place
 from cloche.bridge.services import offered
 from cloche_engine.places.kinds import OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
 
@@ -45,6 +45,18 @@ def over_places(periods: Iterable[CoverPeriod], today: date) -> Mapping[int, Ove
         elif period.first <= today + timedelta(days=COMING_D):
             over[period.place_id].coming.append(period)
     return over
+
+
+FLUSH_C, FLUSH_D, CORE_AGO_D = 45.0, 10, 6
+"""A core that hot is in its first flush, which is over after so many days; a core read so long ago says nothing of now (common
+practice, no source)."""
+
+
+def hot_core(place: Place, today: date) -> HotbedNote | None:
+    """Return the latest core temperature of a hotbed if it shows that the first flush is not over."""
+    since = today - timedelta(days=CORE_AGO_D)
+    note = place.hotbed_notes.filter(core_c__isnull=False, on__range=(since, today)).order_by("-on", "-id").first()
+    return note if note is not None and (note.core_c or 0.0) >= FLUSH_C else None
 
 
 def filled_on(place: Place) -> date | None:

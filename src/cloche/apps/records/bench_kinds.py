@@ -6,8 +6,8 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.flows import note_change_in
-from cloche.apps.places.models import BenchCheck, HeatPeriod, HeatTest, HotbedFill, HotbedNote, Lamp, Room, RoomAir
-from cloche.apps.records.kind import REMOVED, Kind, at_place, day, length, plain, temperature
+from cloche.apps.places.models import BenchCheck, HeatPeriod, HeatTest, HotbedFill, HotbedNote, Lamp, Room, RoomAir, TuberTray
+from cloche.apps.records.kind import REMOVED, Kind, at_place, crop, day, length, plain, temperature
 from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.bridge.values.clocks import spans_text
@@ -50,7 +50,7 @@ BENCH_KINDS = (
             "height_m": (lazy("height"), length),
             "note": (lazy("note"), plain),
         },
-        lambda row: None,
+        at_place,
     ),
     Kind(
         "heat_test",
@@ -66,6 +66,22 @@ BENCH_KINDS = (
         "place__garden",
         lambda row, units: _("Check of the heater in {name}: {item}").format(name=row.place.name, item=row.get_item_display()),
         {"on": (lazy("date"), day)},
+        lambda row: None,
+    ),
+    Kind(
+        "tuber_tray",
+        TuberTray,
+        "place__garden",
+        lambda row, units: _("{crop} set out to sprout in {name}, {day}").format(
+            crop=crop(row), name=row.place.name, day=words.day(row.set_out_on)
+        ),
+        {
+            "variety": (lazy("variety"), plain),
+            "tubers": (lazy("seed potatoes"), plain),
+            "plant_on": (lazy("planting date"), day),
+            "planted_on": (lazy("planted on"), day),
+        }
+        | REMOVED,
         lambda row: None,
     ),
     Kind(

@@ -9,6 +9,7 @@ from django import forms
 from django.utils.translation import gettext as _
 
 from cloche.apps.gardens.models import Garden
+from cloche.apps.places.selectors import hot_core
 from cloche.apps.seed import selectors as packets
 from cloche.apps.seed.models import Packet
 from cloche.apps.shared import words
@@ -16,6 +17,7 @@ from cloche.apps.shared.fields import DATE, DayField, TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import MOST_SEEDS, Sowing
 from cloche.bridge.services import crops
+from cloche.bridge.services.hotbeds import TOO_HOT_C
 from cloche.bridge.values.units import Units, parse_depth
 from cloche_engine.crops.grown import with_values
 
@@ -49,8 +51,34 @@ class SowingForm(forms.ModelForm):
         self.fields["depth"].label = _("Depth ({length})").format(length=units.length)
         self.fields["depth"].help_text = _("Leave empty for the usual depth of the crop.")
         parse_with(self.fields["depth"], lambda text: parse_depth(text, units))
+        self.hot = self._hot_place(units)
+        if self.hot:
+            self.fields["anyway"] = forms.BooleanField(label=_("Sow into it all the same"), required=False)
         if self.instance.pk:
             self.initial.setdefault("depth", f"{round(units.length_from_m(self.instance.depth_m), 2):g}")
+
+    def _hot_place(self, units: Units) -> str:
+        """Return why the hotbed that was chosen is too hot to sow into; nothing for another place or an older sowing."""
+        chosen = str(self.data.get("place", "")) if self.is_bound and not self.instance.pk else ""
+        place = self.garden.places.filter(pk=int(chosen), kind="hotbed").first() if chosen.isdecimal() else None
+        core = hot_core(place, self.today) if place is not None else None
+        if core is None:
+            return ""
+        return _(
+            "Its core was at {core} on {day}: the heap is in its first hot phase, and seed in it would die. "
+            "Set trays on it, or wait until the soil is below {limit} at seed depth."
+        ).format(
+            core=units.temperature_text(core.core_c or 0.0, 0),
+            day=words.day(core.on, self.today),
+            limit=units.temperature_text(TOO_HOT_C, 0),
+        )
+
+    def clean(self) -> dict[str, Any]:
+        """Refuse a hotbed in its first hot phase unless the grower insists."""
+        data = super().clean() or {}
+        if self.hot and not data.get("anyway"):
+            self.add_error("place", self.hot)
+        return data
 
     def clean_sown_on(self) -> date:
         """Refuse days in the future or long ago."""

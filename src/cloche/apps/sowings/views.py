@@ -69,7 +69,8 @@ def new_sowing(request: GardenRequest) -> HttpResponse:
     """Add a sowing."""
     request.room = "sowings"  # type: ignore[attr-defined]
     today = clock.today(request.garden.timezone)
-    initial = {"place": request.GET.get("place"), "crop_key": request.GET.get("crop"), "sown_on": today}
+    given = {"place": "place", "crop_key": "crop", "seeds": "seeds"}
+    initial = {name: request.GET.get(key) for name, key in given.items()} | {"sown_on": today}
     bound = request.POST if request.method == "POST" else None
     form = SowingForm(bound, garden=request.garden, units=units_of(request.user), today=today, initial=initial)
     if form.is_valid():

@@ -13,6 +13,8 @@ from django.utils.translation import gettext as _
 from django.utils.translation import override
 
 from cloche.apps.accounts.flows import address_for
+from cloche.apps.bench.flows import plant_tubers
+from cloche.apps.bench.tubers import TuberDue
 from cloche.apps.gardens.language import language_of, speak_for
 from cloche.apps.gardens.models import Garden, Membership, User
 from cloche.apps.gardens.selectors import units_of
@@ -25,7 +27,7 @@ from cloche.apps.shared import clock, words
 from cloche.apps.sowings.flows import take_back as take_step_back
 from cloche.apps.sowings.flows import take_step
 from cloche.apps.sowings.models import Step
-from cloche.apps.today.jobs.job import UNCOVER, Job, PeriodFacts, PlantFacts, RaisedFacts
+from cloche.apps.today.jobs.job import UNCOVER, Job, PeriodFacts, PlantFacts, RaisedFacts, TuberFacts
 from cloche.apps.today.models import Answer, DigestWish
 from cloche.apps.today.pages.today import today_page
 from cloche.apps.work import failures
@@ -59,6 +61,11 @@ def _record(answer: Answer, job: Job) -> None:
         if planting is not None:
             plants.plant(planting, clock.today(answer.garden.timezone), answer.by)
             answer.planting = planting
+        return
+    if isinstance(job.facts, TuberFacts):
+        if job.facts.due is TuberDue.PLANT:
+            answer.tubers = job.facts.sprouting.tray
+            plant_tubers(answer.tubers, clock.today(answer.garden.timezone))
         return
     if isinstance(job.facts, RaisedFacts):
         if job.facts.step:
@@ -100,6 +107,8 @@ def take_back(garden: Garden, answer_id: int) -> Answer | None:
     if given.ended is not None:
         given.ended.last = None
         flows.save_cover(given.ended)
+    if given.tubers is not None:
+        plant_tubers(given.tubers, None)
     if given.planting is not None:
         plants.not_planted(given.planting)
     if given.step is not None:

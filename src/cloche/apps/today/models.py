@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import models
 
 from cloche.apps.gardens.models import Garden, Membership, User
-from cloche.apps.places.models import CoverPeriod, Operation, Place
+from cloche.apps.places.models import CoverPeriod, Operation, Place, TuberTray
 from cloche.apps.plants.models import Planting
 from cloche.apps.shared.words import lazy
 from cloche.apps.sowings.models import Step
@@ -14,7 +14,7 @@ from cloche.apps.sowings.models import Step
 class Answer(models.Model):
     """A job answered: key says which job of which thing and day; kind, place and crop_key what it was about (see
     jobs.job.JobKind); period: the cover it named. until: the day before which a job put off does not come again. operation,
-    ended, step, planting: what a tick wrote into the record. undone_at: taken back."""
+    ended, step, tubers, planting: what a tick wrote into the record. undone_at: taken back."""
 
     class Choice(models.TextChoices):
         DONE = "done", lazy("done")
@@ -34,6 +34,7 @@ class Answer(models.Model):
     operation = models.ForeignKey(Operation, null=True, on_delete=models.SET_NULL, related_name="+")
     ended = models.ForeignKey(CoverPeriod, null=True, on_delete=models.SET_NULL, related_name="+")
     step = models.ForeignKey(Step, null=True, on_delete=models.SET_NULL, related_name="+")
+    tubers = models.ForeignKey(TuberTray, null=True, on_delete=models.SET_NULL, related_name="+")
     planting = models.ForeignKey(Planting, null=True, on_delete=models.SET_NULL, related_name="+")
     undone_at = models.DateTimeField(null=True)
 

@@ -85,6 +85,7 @@ def jobs_in(garden: Garden, units: Units, now: datetime, known: Known | None = N
     lives = lives_in(garden, today, raised, made)
     jobs += growing.raised(lives, today)
     jobs += growing.put_out(lives, grounds, today)
+    jobs += growing.sprouting(garden, grounds, today)
     for place, ground in grounds:
         if ground is not None:
             jobs += growing.alarm(ground)

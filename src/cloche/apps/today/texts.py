@@ -12,6 +12,8 @@ from django.urls import reverse
 from django.utils.translation import gettext as _
 
 from cloche.apps.bench import texts as bench
+from cloche.apps.bench import tubers
+from cloche.apps.bench.tubers import TuberDue
 from cloche.apps.covers import texts as covers
 from cloche.apps.covers.watched import Watched
 from cloche.apps.gardens.models import Garden
@@ -33,6 +35,7 @@ from cloche.apps.today.jobs.job import (
     RaisedFacts,
     SowFacts,
     TrialFacts,
+    TuberFacts,
     UpFacts,
     WarmFacts,
 )
@@ -95,6 +98,7 @@ ANSWERED = {
     JobKind.RAISE: lazy("look after the {crop} on the bench"),
     JobKind.HEAT: lazy("check its heater"),
     JobKind.PLANT: lazy("plant {crop}"),
+    JobKind.TUBERS: lazy("see to the {crop} that sprout"),
 }
 
 
@@ -333,7 +337,7 @@ def _top_up(job: Job, facts: HotbedFacts, units: Units, today: date) -> Telling:
     why = _("The hotbed has sunk and will be too cool about {day}. It can be topped up once.").format(
         day=words.day(facts.fades, today)
     )
-    link = _("Record it"), reverse("hotbed", args=[job.garden_id, job.place_pk])
+    link = _("Open the diary"), reverse("diary", args=[job.garden_id, job.place_pk])
     return Telling(_("this week"), _("Top up the hotbed."), why, link)
 
 
@@ -348,6 +352,13 @@ def _raised(job: Job, facts: RaisedFacts, units: Units, today: date) -> Telling:
 def _alarm(job: Job, facts: AlarmFacts, units: Units, today: date) -> Telling:
     do, why = bench.alarm_text(facts.alarm, units)
     return Telling(_("now"), do, why, (_("Its heat"), reverse("tray", args=[job.garden_id, job.place_pk])))
+
+
+def _tubers(job: Job, facts: TuberFacts, units: Units, today: date) -> Telling:
+    do, why = tubers.due_text(facts.sprouting, facts.due, today)
+    frost = facts.sprouting.chitting.frost if facts.sprouting.chitting else None
+    when = _("before {day}").format(day=words.day(frost, today)) if facts.due is TuberDue.FROST and frost else _("today")
+    return Telling(when, do, why, (_("Open potatoes"), reverse("potatoes", args=[job.garden_id])))
 
 
 _TEXTS: dict[JobKind, Callable[[Job, Any, Units, date], Telling]] = {
@@ -371,6 +382,7 @@ _TEXTS: dict[JobKind, Callable[[Job, Any, Units, date], Telling]] = {
     JobKind.RAISE: _raised,
     JobKind.HEAT: _alarm,
     JobKind.PLANT: _planned,
+    JobKind.TUBERS: _tubers,
 }
 
 

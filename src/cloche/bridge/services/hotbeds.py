@@ -7,6 +7,7 @@ from datetime import date, timedelta
 
 from cloche.bridge.values.texts import say
 from cloche_engine.heat.faults import EVEN_K, layer_for, spread_k
+from cloche_engine.heat.hotbed import core_m
 from cloche_engine.results import PlaceForecast
 
 
@@ -82,4 +83,4 @@ def times_of(ground: PlaceForecast, today: date, filled_on: date | None = None) 
     return Times(at[0], at[1], at[2], trajectory[top], days[top])
 
 
-__all__ = ["EVEN_K", "layer_for", "spread_k"]
+__all__ = ["EVEN_K", "core_m", "layer_for", "spread_k"]

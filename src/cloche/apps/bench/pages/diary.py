@@ -15,6 +15,7 @@ from cloche.apps.bench.selectors import heat_on, planting_from
 from cloche.apps.forecasts.selectors import ground_of
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatTest, Hotbed, HotbedFill, HotbedNote, Place
+from cloche.apps.places.selectors import hot_core
 from cloche.apps.shared import words
 from cloche.apps.sowings.models import Sowing, Step
 from cloche.bridge.services import crops, hotbeds
@@ -23,8 +24,8 @@ from cloche.bridge.values.units import Units
 from cloche.drawing import scale
 from cloche_engine.places.kinds import BENCH_KINDS
 
-FLUSH_C, SUNK = 45.0, 0.25
-"""A core that hot is in its first flush; so much sunk asks for a top-up (common practice, no source)."""
+SUNK = 0.25
+"""So much of its height gone asks for a top-up (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -43,6 +44,7 @@ class DiaryPage:
     """Context of bench/diary.html."""
 
     headline: str
+    sub: str
     lines: list[DiaryLine]
 
 
@@ -54,26 +56,46 @@ def diary_page(place: Place, units: Units, today: date) -> DiaryPage:
     lines += [DiaryLine(note.on, words.day(note.on, today), _note(note, units), "note", note.pk) for note in notes]
     if bed is not None:
         lines.append(DiaryLine(bed.filled_on, words.day(bed.filled_on, today), _filled(bed, units), "", 0))
-    return DiaryPage(_headline(place, bed, notes, units, today), sorted(lines, key=lambda line: line.day))
+        if bed.topped_up_on is not None:
+            on = bed.topped_up_on
+            lines.append(DiaryLine(on, words.day(on, today), _("Topped up with half as much again"), "", 0))
+    return DiaryPage(*_headline(place, bed, notes, fills, units, today), sorted(lines, key=lambda line: line.day))
 
 
-def _headline(place: Place, bed: Hotbed | None, notes: list[HotbedNote], units: Units, today: date) -> str:
+def sunk_m(bed: Hotbed, notes: list[HotbedNote], fills: list[HotbedFill]) -> tuple[float, float]:
+    """Return by how much the heap has sunk since it was last filled, and how high it was then [m]; 0 if not measured."""
+    high = now = bed.depth_m
+    events: list[HotbedNote | HotbedFill] = [*notes, *fills]
+    for event in sorted(events, key=lambda event: event.on):
+        if isinstance(event, HotbedFill):
+            high = now = now + event.depth_m
+        elif event.height_m is not None:
+            now = event.height_m
+    return max(high - now, 0.0), high
+
+
+def _headline(
+    place: Place, bed: Hotbed | None, notes: list[HotbedNote], fills: list[HotbedFill], units: Units, today: date
+) -> tuple[str, str]:
     if bed is None:
-        return _("First enter what {name} is built of.").format(name=place.name)
+        return _("First enter what {name} is built of.").format(name=place.name), ""
     age = words.count((today - bed.filled_on).days, "day", "days")
-    cores = [note for note in notes if note.core_c is not None]
-    heights = [note for note in notes if note.height_m is not None]
-    if heights and bed.depth_m and (bed.depth_m - (heights[-1].height_m or 0.0)) / bed.depth_m >= SUNK:
-        sunk = units.length_text(bed.depth_m - (heights[-1].height_m or 0.0))
-        return _("{name} has sunk by {sunk} in {age}. Top it up while there is still heat below.").format(
-            name=place.name, sunk=sunk, age=age
+    core = hot_core(place, today)
+    if core is not None:
+        text = _("{name} is in its first hot phase, with {core} at the core. Do not sow or plant into it yet.")
+        return text.format(name=place.name, core=units.temperature_text(core.core_c or 0.0, 0)), ""
+    sunk, high = sunk_m(bed, notes, fills)
+    if sunk >= SUNK * high:
+        text = _("{name} has sunk by {sunk} in {age}. Top it up while there is still heat below.")
+        room = _(
+            "If its frame stands on the ground, plants have {sunk} more room below the lid, and more shade from the boards. "
+            "A frame that stands on the heap has sunk with it."
         )
-    if cores and (cores[-1].core_c or 0.0) >= FLUSH_C:
-        core = units.temperature_text(cores[-1].core_c or 0.0, 0)
-        return _("{name} is in its first hot phase, with {core} at the core. Do not plant into it yet.").format(
-            name=place.name, core=core
-        )
-    return _("{name} was filled {age} ago.").format(name=place.name, age=age)
+        length = units.length_text(sunk)
+        return text.format(name=place.name, sunk=length, age=age), room.format(sunk=length)
+    return _("{name} was filled {age} ago.").format(name=place.name, age=age), _(
+        "Core temperatures teach the forecast how hot this heap gets and how soon it fades."
+    )
 
 
 def _stuff(material: str, depth_m: float, trodden: str, units: Units) -> str:

@@ -1,23 +1,23 @@
-"""Potatoes before they are planted: when to set them out, and when they are ready."""
+"""Potatoes before they are planted: trays that sprout, when to set them out, and when they are ready."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
+from urllib.parse import urlencode
 
+from django.urls import reverse
 from django.utils.translation import gettext as _
 
-from cloche.apps.forecasts.selectors import Ground, ground_of
-from cloche.apps.places.models import Place
+from cloche.apps.bench import tubers
+from cloche.apps.forecasts.selectors import ground_of
+from cloche.apps.gardens.models import Garden
+from cloche.apps.places.models import Place, TuberTray
 from cloche.apps.shared import words
 from cloche.bridge.services import beds, crops
 from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
-
-LATE_D, BEHIND_D = 7, 21
-CHITS_AT_C = 10.0
-"""Air in which seed potatoes make short, stout sprouts (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -26,6 +26,42 @@ class PotatoesPage:
 
     headline: str
     lines: list[str]
+
+
+@dataclass(frozen=True)
+class TrayLine:
+    """A kept tray in words; `urgent` marks one that must be moved, `sow_url` leads to the record of its planting."""
+
+    tray: TuberTray
+    name: str
+    when: str
+    text: str
+    urgent: bool
+    sow_url: str
+
+
+def tray_lines(garden: Garden, units: Units, today: date) -> list[TrayLine]:
+    """Return the kept trays of a garden."""
+    return [_tray_line(tray, units, today) for tray in tubers.trays_in(garden, today)]
+
+
+def _tray_line(tray: TuberTray, units: Units, today: date) -> TrayLine:
+    sprouting = tubers.sprouting_of(tray, ground_of(tray.place), today)
+    name = words.sentence(tubers.name_of(tray))
+    when = _("in {place} since {day}").format(place=tray.place.name, day=words.day(tray.set_out_on, today))
+    query = urlencode({"crop": tray.crop_key, "seeds": tray.tubers})
+    sow_url = f"{reverse('new_sowing', args=[tray.place.garden_id])}?{query}"
+    due = sprouting.due(today)
+    if tray.planted_on is not None:
+        text = _("Planted {day}.").format(day=words.day(tray.planted_on, today))
+    elif due is not None:
+        text = " ".join(tubers.due_text(sprouting, due, today))
+    elif sprouting.chitting is None:
+        text = _("Working out the forecast for {name}…").format(name=tray.place.name)
+    else:
+        plural = words.sentence(crops.crop(tray.crop_key).name_plural)
+        text = tubers.headline(plural, sprouting.chitting, tray.plant_on, tray.place.name, units, today)
+    return TrayLine(tray, name, when, text, due is tubers.TuberDue.FROST and tray.planted_on is None, sow_url)
 
 
 def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPage:
@@ -48,39 +84,8 @@ def potatoes_page(data: dict[str, Any], units: Units, today: date) -> PotatoesPa
     ground = ground_of(place)
     if ground is None:
         return PotatoesPage(_("Working out the forecast for {name}…").format(name=place.name), lines)
-    chitting = _chitting(ground, data["set_out"])
+    chitting = tubers.chitting_in(ground, data["set_out"], today)
     if chitting.frost is not None:
         day = words.day(chitting.frost, today)
         lines.insert(0, _("Bring them in before {day}: {place} may freeze that night.").format(day=day, place=place.name))
-    return PotatoesPage(_headline(crop.name_plural, chitting, data["planted"], place, units, today), lines)
-
-
-def _headline(name: str, chitting: beds.Chitting, planted: date, place: Place, units: Units, today: date) -> str:
-    if chitting.ready is None:
-        return _("{place} is too cold for {name} to sprout. Move them to about {wanted}.").format(
-            place=place.name, name=name, wanted=units.temperature_text(CHITS_AT_C, 0)
-        )
-    day = words.day(chitting.ready, today)
-    if chitting.ready > planted:
-        return _(
-            "{name} will have short, stout sprouts about {day}, after your planting date. Move them "
-            "somewhere warmer, or plant them as they are."
-        ).format(name=name, day=day)
-    if chitting.long is not None and chitting.long < planted:
-        return _(
-            "{name} will have short, stout sprouts about {day}. By your planting date they will be long and "
-            "brittle: move them somewhere cooler and brighter."
-        ).format(name=name, day=day)
-    return _("{name} will have short, stout sprouts about {day}, ready for planting on {planted}.").format(
-        name=name, day=day, planted=words.day(planted, today)
-    )
-
-
-def _chitting(ground: Ground, set_out: date) -> beds.Chitting:
-    """Predict chitting from the past and coming days of the place."""
-    hours = ground.data.near_mid_c[: BEHIND_D * 24]
-    behind = [sum(hours[i : i + 24]) / 24 for i in range(0, len(hours), 24)]
-    mean = behind + ground.data.far_mid_c
-    low = behind + ground.data.far_low_c
-    begin = max((set_out - ground.data.day).days + len(behind), 0)
-    return beds.chitting(set_out, mean[begin:], low[begin:])
+    return PotatoesPage(tubers.headline(crop.name_plural, chitting, data["planted"], place.name, units, today), lines)

@@ -8,16 +8,20 @@ from datetime import date, timedelta
 from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors as windows
-from cloche.apps.places.models import Place
+from cloche.apps.forecasts.inputs import SOWABLE_M
+from cloche.apps.places.models import Hotbed, Place
 from cloche.apps.places.selectors import filled_on
 from cloche.apps.shared import words
-from cloche.bridge.services import hotbeds
+from cloche.bridge.services import crops, hotbeds
 from cloche.bridge.values.texts import number_text
 from cloche.bridge.values.units import Units
 from cloche.drawing.cover_gain import CoverGain, cover_gain, limits, marks
 from cloche_engine.results import PlaceForecast, Triple
 
 BEHIND_D, AHEAD_D = 21, 70
+MICE_D, AFTER_D, SPARE_K, MOST_NAMED = 14, 28, 3.0, 5
+"""Days from filling for which mice are told of; weeks after it has faded that are looked at; so far above the minimum of a crop
+the soil must be."""
 CORE_D, COLDER_K = 10, 3.0
 """Days for which a core that was read says something, and by how much it must be colder than the soil to contradict it."""
 
@@ -40,8 +44,53 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
         return HotbedPage(_("Working out the forecast for {name}…").format(name=place.name), [], "")
     times = hotbeds.times_of(ground.data, ground.forecast.day, filled_on(place))
     learned = _learned(ground.data.parameters) if ground.data.readings_used else ""
-    text = _headline(place, times, units, today), [*_cold(place, ground, units, today), *_uses(times, units, today)], learned
-    return HotbedPage(*text, _drawn(ground.data, units), _for_trays(place, times, units, today))
+    cold = _cold(place, ground, units, today)
+    uses = [
+        *cold,
+        *_bare(place),
+        *_uses(times, units, today),
+        *_carries(place, ground, times, units, today),
+        *_mice(place, today),
+    ]
+    drawn = _drawn(ground.data, units)
+    return HotbedPage(_headline(place, times, units, today), uses, learned, drawn, _for_trays(place, times, units, today))
+
+
+def _bare(place: Place) -> list[str]:
+    """Return what a heap without earth on it is good for."""
+    bed = Hotbed.objects.filter(place=place).first()
+    if bed is None or bed.soil_m >= SOWABLE_M:
+        return []
+    return [_("There is no soil on it yet, so nothing can be sown into it. Enter the depth of the soil below once it is on.")]
+
+
+def _mice(place: Place, today: date) -> list[str]:
+    """Return advice against mice in the weeks around filling."""
+    filled = filled_on(place)
+    if filled is not None and (today - filled).days > MICE_D:
+        return []
+    return [_("Line it with fine wire mesh, below and at the sides: mice and moles come to warm beds.")]
+
+
+def _carries(place: Place, ground: windows.Ground, times: hotbeds.Times, units: Units, today: date) -> list[str]:
+    """Return which of the garden's crops grow on in it as it cools."""
+    if times.fades is None or times.fades <= today:
+        return []
+    first = (times.fades - ground.forecast.day).days
+    after = ground.data.far_mid_c[first : first + AFTER_D]
+    if not after:
+        return []
+    mean_c = sum(after) / len(after)
+    fit = [crop for crop in crops.of_garden(place.garden.crops) if crop.season == "cool" and crop.minimum_c + SPARE_K <= mean_c]
+    if not fit:
+        return []
+    names = words.listed([crop.name_plural for crop in fit[:MOST_NAMED]])
+    return [
+        _(
+            "As it cools it still carries crops for cool soil: in the weeks after {day} it stays at about {soil}, "
+            "enough for {names}."
+        ).format(day=words.day(times.fades, today), soil=units.temperature_text(mean_c, 0), names=names)
+    ]
 
 
 def _cold(place: Place, ground: windows.Ground, units: Units, today: date) -> list[str]:

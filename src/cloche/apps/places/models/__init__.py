@@ -1,6 +1,6 @@
 """The places of a garden, what stands over them and below them, what was done there, what a hotbed is built of."""
 
-from cloche.apps.places.models.bench import BenchCheck, HeatPeriod, HeatTest, Lamp, RoomAir
+from cloche.apps.places.models.bench import BenchCheck, HeatPeriod, HeatTest, Lamp, RoomAir, TuberTray
 from cloche.apps.places.models.covers import (
     Cover,
     CoverDamage,
@@ -32,4 +32,5 @@ __all__ = [
     "Place",
     "Room",
     "RoomAir",
+    "TuberTray",
 ]

@@ -229,3 +229,28 @@ class BenchCheck(models.Model):
     class Meta:
         ordering = ["id"]
         constraints = [models.UniqueConstraint(fields=["place", "item"], name="one_tick_of_a_check")]
+
+
+MOST_TUBERS = 10_000
+
+
+class TuberTray(models.Model):
+    """Seed potatoes set out to sprout in a place, until they are planted."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="tuber_trays")
+    crop_key = models.CharField(max_length=40)
+    variety = models.CharField(max_length=60, blank=True, validators=[fields.plain])
+    tubers = models.PositiveIntegerField(default=20, validators=[MinValueValidator(1), MaxValueValidator(MOST_TUBERS)])
+    set_out_on = models.DateField(validators=[fields.sane_day])
+    plant_on = models.DateField(validators=[fields.sane_day])
+    planted_on = models.DateField(null=True, blank=True, validators=[fields.sane_day])
+    removed_at = models.DateTimeField(null=True, editable=False)
+    history = HistoricalRecords()
+
+    class Meta:
+        ordering = ["plant_on", "id"]
+
+    def clean(self) -> None:
+        """Check the order of the dates."""
+        if self.set_out_on and self.plant_on and self.plant_on < self.set_out_on:
+            raise ValidationError({"plant_on": _("The planting date must not be before they are set out.")})

@@ -6,10 +6,21 @@ from typing import Any
 
 from django.core.exceptions import ValidationError
 
-from cloche.apps.places.models import BenchCheck, HeatPeriod, HeatTest, HotbedFill, HotbedNote, HotbedTray, Lamp, Room, RoomAir
+from cloche.apps.places.models import (
+    BenchCheck,
+    HeatPeriod,
+    HeatTest,
+    HotbedFill,
+    HotbedNote,
+    HotbedTray,
+    Lamp,
+    Room,
+    RoomAir,
+    TuberTray,
+)
 from cloche.apps.places.models.bench import MOST_WATTS, sane_spots
 from cloche.apps.records.archive.columns import Column
-from cloche.apps.records.archive.table import Table, place_column, texts
+from cloche.apps.records.archive.table import Table, crop_keys, place_column, texts
 from cloche.apps.sowings.models import Step
 from cloche.bridge.services import hotbeds
 from cloche.bridge.values.clocks import check_spans
@@ -178,6 +189,23 @@ DIARY_TABLES = (
             Column("on", "date", "Day of the latest check."),
         ),
         ("place__walking_order", "place__name", "id"),
+        refers={"place": "places"},
+        later=True,
+    ),
+    Table(
+        "tuber_trays",
+        "Seed potatoes that were set out to sprout.",
+        TuberTray,
+        (
+            place_column(),
+            Column("crop_key", "string", "Key of the crop.", one_of=crop_keys),
+            Column("variety", "string", "Variety.", most=60),
+            Column("tubers", "integer", "How many.", within=(1, 10_000)),
+            Column("set_out_on", "date", "Day on which they were set out."),
+            Column("plant_on", "date", "Day on which they are to be planted."),
+            Column("planted_on", "date", "Day on which they were planted.", optional=True),
+        ),
+        ("place__walking_order", "place__name", "set_out_on", "id"),
         refers={"place": "places"},
         later=True,
     ),

@@ -26,6 +26,7 @@ from cloche.apps.places.models import (
     Place,
     Room,
     RoomAir,
+    TuberTray,
 )
 from cloche.apps.plants.models import BedShape, PlantEvent, Planting, SavedSeed
 from cloche.apps.readings.models import Reading, Visit
@@ -96,6 +97,7 @@ INSIDE: dict[type[Model], str] = {
     Lamp: "place__garden",
     HeatTest: "place__garden",
     BenchCheck: "place__garden",
+    TuberTray: "place__garden",
     HotbedFill: "place__garden",
     HotbedNote: "place__garden",
     HotbedTray: "place__garden",

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 from datetime import date, timedelta
 
 from cloche.apps.bench.life import Life
+from cloche.apps.bench.tubers import TuberDue, sprouting_of, trays_in
 from cloche.apps.covers.forms import WARMED
 from cloche.apps.covers.selectors import pairs_of, trials_in
 from cloche.apps.forecasts import selectors as forecasts
@@ -34,6 +35,7 @@ from cloche.apps.today.jobs.job import (
     RaisedFacts,
     SowFacts,
     TrialFacts,
+    TuberFacts,
     UpFacts,
     WarmFacts,
 )
@@ -212,6 +214,17 @@ def put_out(lives: list[Life], grounds: Grounds, today: date) -> Iterator[Job]:
             place = life.sowing.place
             where = (f"{life.sowing.pk}-{Due.PUT_OUT}", place.garden_id, place.name, place.pk)
             yield Job(JobKind.RAISE, *where, MORNING_H + 2, RaisedFacts(life, Due.PUT_OUT, today), life.crop.key)
+
+
+def sprouting(garden: Garden, grounds: Grounds, today: date) -> Iterator[Job]:
+    """Yield trays of seed potatoes that frost threatens, or that are to be planted."""
+    known = {place.pk: ground for place, ground in grounds}
+    for tray in trays_in(garden, today):
+        state = sprouting_of(tray, known.get(tray.place_id), today)
+        due = None if tray.planted_on else state.due(today)
+        if due is not None:
+            where = (f"{tray.pk}-{due}", garden.pk, tray.place.name, tray.place_id)
+            yield Job(JobKind.TUBERS, *where, DAY_H, TuberFacts(state, due), tray.crop_key, urgent=due is TuberDue.FROST)
 
 
 def alarm(ground: Ground) -> Iterator[Job]:

@@ -7,6 +7,7 @@ from datetime import date, datetime
 from enum import StrEnum
 
 from cloche.apps.bench.life import Life
+from cloche.apps.bench.tubers import Sprouting, TuberDue
 from cloche.apps.covers.watched import Watched
 from cloche.apps.today.after import Frosted
 from cloche_engine.results import HeatAlarm, WeatherWarning
@@ -43,6 +44,7 @@ class JobKind(StrEnum):
     RAISE = "raise"
     HEAT = "heat"
     PLANT = "plant"
+    TUBERS = "tubers"
 
 
 @dataclass(frozen=True)
@@ -140,6 +142,14 @@ class RaisedFacts:
 
 
 @dataclass(frozen=True)
+class TuberFacts:
+    """Facts about a tray of seed potatoes: how it sprouts, and what is due."""
+
+    sprouting: Sprouting
+    due: TuberDue
+
+
+@dataclass(frozen=True)
 class AlarmFacts:
     """Facts about a faulty heater."""
 
@@ -172,6 +182,7 @@ Facts = (
     | RaisedFacts
     | AlarmFacts
     | PlantFacts
+    | TuberFacts
 )
 
 
