@@ -65,7 +65,7 @@ def test_the_bench_shows_each_tray_in_its_room_with_its_roots_its_heat_and_its_l
     assert "Light: 4.0 mol/m² of daylight a day." in page
     # 20 °C and four moles: cool-season seedlings stretch.
     assert "Leeks will grow leggy" in page
-    assert "Sill: Take leeks off the heat: half of them are up." in page
+    assert "Sill: Take leeks off the heat and move them to a bright place near 12°: half of them are up." in page
     assert 'class="seedling"' in page
 
 

@@ -168,7 +168,26 @@ def test_water_and_growth_are_told_where_they_matter(signed_in: Client, garden: 
     assert with_heat == without
     assert "2.69 kWh, costing 1.08" in page
     cold = make_tray(garden, "Cold", 9.0)
-    assert "A litre of water" not in get(signed_in, garden, "tray", cold.pk)
+    assert "A litre of water at 8° hardly cools" in get(signed_in, garden, "tray", cold.pk)
+
+
+def test_water_of_any_temperature_is_told_by_what_it_does_to_the_roots(signed_in: Client, garden: Garden) -> None:
+    tray = make_tray(garden, "Mat", 24.0)
+    assert "A litre of water at 0° on a tray cools its roots by" in get(signed_in, garden, "tray", tray.pk, water="0")
+    assert "A litre of water at 30° hardly cools the roots" in get(signed_in, garden, "tray", tray.pk, water="30")
+    refused = get(signed_in, garden, "tray", tray.pk, water="48")
+    assert "Enter a value from 0° to 45°." in refused
+    assert "Wet the mix right through before the heat goes on" in refused
+
+
+def test_leggy_seedlings_are_sent_to_the_place_where_they_stay_stocky(signed_in: Client, garden: Garden) -> None:
+    """Common practice, no source: cool-season seedlings on a warm mat in weak light grow leggy."""
+    mat = make_tray(garden, "Mat", 24.0, kind="mat", heat=heated(), light=lit(window=3.0), around_c=20.0)
+    make_tray(garden, "Porch", 13.0, light=lit(window=12.0), around_c=12.0)
+    sown(mat, "leek", 20, 10)
+    page = get(signed_in, garden, "tray", mat.pk)
+    assert "Leeks will grow leggy" in page
+    assert "Move the leeks to Porch, where they would stay stocky." in page
 
 
 def test_potatoes_are_told_from_chitting_to_lifting(signed_in: Client, garden: Garden) -> None:

@@ -150,7 +150,7 @@ def test_the_day_asks_for_the_bench_and_a_tick_is_written_into_the_sowings_life(
     tray.heat_periods.create(source="mat", first=TODAY)
     sowing = sown(tray, "tomato", 10, 0)
     sowing.counts.create(on=TODAY, up=30)
-    assert jobs(garden) == ["Take tomatoes off the heat: half of them are up."]
+    assert jobs(garden) == ["Take tomatoes off the heat and move them to a bright place near 17°: half of them are up."]
     person = garden.memberships.get().user
     (job,) = jobs_in(garden, units_of(person), NOW)
     made = answer(garden, job, "done", person)
@@ -166,7 +166,7 @@ def test_a_sowing_kept_on_the_heat_asks_for_a_lower_thermostat_and_one_tap_sets_
     tray.heat_periods.create(source="mat", first=TODAY - timedelta(days=20), control="thermostat", start_c=20.0, stop_c=22.0)
     sowing = sown(tray, "leek", 10, 0)
     sowing.counts.create(on=TODAY, up=30)
-    assert jobs(garden) == ["Take leeks off the heat: half of them are up."]
+    assert jobs(garden) == ["Take leeks off the heat and move them to a bright place near 12°: half of them are up."]
     chosen = signed_in.post(reverse("heat_off_rule", args=[garden.pk, sowing.pk]), {"rule": "kept"}, follow=True)
     assert "follow the new rule" in chosen.content.decode()
     assert jobs(garden) == ["Turn the thermostat down to 16°. Leeks will grow more slowly and sturdier."]

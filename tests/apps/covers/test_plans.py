@@ -6,6 +6,8 @@ import pytest
 from django.test import Client
 from django.urls import reverse
 
+from cloche.apps.covers.texts import night
+from cloche.apps.covers.watched import watched_in
 from cloche.apps.forecasts.flows import refresh
 from cloche.apps.forecasts.models import Forecast
 from cloche.apps.gardens.models import Garden
@@ -13,6 +15,7 @@ from cloche.apps.places.models import CoverPeriod, Hotbed, Place
 from cloche.apps.shared import clock
 from cloche.apps.sowings.models import Sowing
 from cloche.apps.weather.models import DailyWeather
+from cloche.bridge.values.units import Units
 from cloche_engine.results import CropStage, NightWay, Stage
 from tests.conftest import NOW
 from tests.factories import make_place, read_twice_daily, write_air
@@ -105,6 +108,19 @@ def test_trays_outdoors_come_in_on_hard_nights(garden: Garden) -> None:
     sown.counts.create(on=TODAY - timedelta(days=4), up=9)
     refresh(place)
     assert Forecast.objects.get().watch.nights[0].way is NightWay.BRING_IN
+    # Leeks stand more than a frozen root ball does.
+    assert "a root ball so small freezes through below −3°" in _why_in(garden, place, "leek")
+    garden.bring_in_c = -12.0
+    garden.save()
+    assert "a root ball" not in _why_in(garden, place, "lettuce")
+
+
+def _why_in(garden: Garden, place: Place, crop_key: str) -> str:
+    Sowing.objects.update(crop_key=crop_key)
+    refresh(place)
+    advice = night(next(iter(watched_in(garden, Units(), TODAY))), 0)
+    assert advice is not None
+    return advice.why
 
 
 def test_indoors_nothing_is_watched(garden: Garden) -> None:

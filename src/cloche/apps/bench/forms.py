@@ -16,6 +16,7 @@ from cloche.apps.places.models import HeatPeriod, HotbedTray, Lamp, Place, Room,
 from cloche.apps.shared import clock, words
 from cloche.apps.shared.fields import DATE, DayField, ShownAs, TypedNumber, parse_with
 from cloche.apps.shared.words import lazy
+from cloche.bridge.services.trays import COLD_TAP_C
 from cloche.bridge.values.clocks import parse_spans, spans_text
 from cloche.bridge.values.units import Units, parse_air, parse_any_length, parse_depth, parse_number, parse_soil
 from cloche_engine.errors import OutOfRange
@@ -286,6 +287,30 @@ class StandsForm(forms.ModelForm):
         place.window_shade = self.cleaned_data["window_shade"]
         place.window_away_m = self.cleaned_data["window_away_m"]
         return place
+
+
+WATER_C = (0.0, 45.0)
+
+
+class WaterForm(forms.Form):
+    """Temperature of the water that a tray gets."""
+
+    water = TypedNumber()
+
+    def __init__(self, *args: Any, units: Units, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.units = units
+        usual = round(units.temperature_from_c(COLD_TAP_C))
+        label = _("Temperature of the water ({degree})").format(degree=units.degree)
+        typed(self, "water", lambda text: parse_soil(text, units), label, usual)
+
+    def clean_water(self) -> float:
+        """Accept liquid water that does not scald."""
+        water: float = self.cleaned_data["water"]
+        if not WATER_C[0] <= water <= WATER_C[1]:
+            low, high = (self.units.temperature_text(end, 0) for end in WATER_C)
+            raise forms.ValidationError(_("Enter a value from {low} to {high}.").format(low=low, high=high))
+        return water
 
 
 class OnHotbedForm(forms.ModelForm):

@@ -27,7 +27,10 @@ def due_text(life: Life, what: Due, on: date, today: date, units: Units) -> str:
     """Return a due step without its place, such as “take tomatoes off the heat; half of them are up”."""
     name, cell = life.crop.name_plural, life.sowing.cell_m
     if what is Due.HEAT_OFF:
-        return _("Take {name} off the heat: {why}.").format(name=name, why=_why_off(life, on, today))
+        cool = units.temperature_text(life.crop.grow_on_c, 0)
+        return _("Take {name} off the heat and move them to a bright place near {cool}: {why}.").format(
+            name=name, cool=cool, why=_why_off(life, on, today)
+        )
     if what is Due.TURN_DOWN:
         set_point = units.temperature_text(life.lower_c or 0.0, 0)
         return _("Turn the thermostat down to {set_point}. {name} will grow more slowly and sturdier.").format(
@@ -65,7 +68,7 @@ def due_why(what: Due) -> str:
         Due.POT_ON: _("Once roots circle a full cell, growth stops."),
         Due.HARDEN: _(
             "Give them an hour or two outside in a sheltered spot on the first day, and the whole day and a "
-            "mild night by the eighth."
+            "mild night by the eighth. Soft, tall seedlings are the first to die in a frost: give them a fortnight."
         ),
         Due.PUT_OUT: _("Indoors they turn soft and leggy; outdoors they stay hardened."),
         Due.PLANT: _("Soil and nights suit them now. Water them in, and cover them if a cold night is forecast."),

@@ -82,7 +82,7 @@ def due_text(sprouting: Sprouting, due: TuberDue, today: date) -> tuple[str, str
     what = _("Plant the {tubers} that sprout in {place}.").format(tubers=name_of(tray), place=tray.place.name)
     if chitting is None or chitting.ready is None or chitting.ready > today:
         return what, _("The planting date has come. The sprouts are still short; that costs a week or so, not the crop.")
-    return what, _("The sprouts are ready since {day}. Cover or earth up the shoots when a frost is forecast.").format(
+    return what, _("The sprouts have been ready since {day}. Cover or earth up the shoots when a frost is forecast.").format(
         day=words.day(chitting.ready, today)
     )
 

@@ -12,7 +12,7 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from cloche.apps.bench import flows, selectors
-from cloche.apps.bench.forms import HeatForm, LampForm, OnHotbedForm, StandsForm
+from cloche.apps.bench.forms import HeatForm, LampForm, OnHotbedForm, StandsForm, WaterForm
 from cloche.apps.bench.pages.bench import bench_page
 from cloche.apps.bench.pages.gains import gains_page, waiting_page
 from cloche.apps.bench.pages.stands import CropForm, stands_page
@@ -82,8 +82,15 @@ def tray(request: GardenRequest, place_id: int) -> HttpResponse:
 def _tray(
     request: GardenRequest, place: Place, stands: StandsForm | None = None, on: OnHotbedForm | None = None
 ) -> HttpResponse:
-    page = tray_page(place_or_404(request, place.pk), units_of(request.user), clock.now())
-    context = {"page": page, "place": place, "form": stands or StandsForm(instance=place, garden=request.garden)}
+    water = WaterForm(request.GET if "water" in request.GET else None, units=units_of(request.user))
+    poured = {"water_c": water.cleaned_data["water"]} if water.is_valid() else {}
+    page = tray_page(place_or_404(request, place.pk), units_of(request.user), clock.now(), **poured)
+    context = {
+        "page": page,
+        "place": place,
+        "water_form": water,
+        "form": stands or StandsForm(instance=place, garden=request.garden),
+    }
     today = clock.today(request.garden.timezone)
     if on or (selectors.hotbeds_for(place).exists() and selectors.hotbed_below(place, today) is None):
         context["hotbed_form"] = on or OnHotbedForm(instance=_stay(place, today))

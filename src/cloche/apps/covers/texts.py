@@ -215,6 +215,15 @@ def night(watched: Watched, number: int) -> Advice | None:
         )
     ripe = any(there.stage is Stage.GROWN for there in watched.data.growing)
     holds = "" if plan.holds else _(" Even so, it may not be enough") + (_(". Pick what is ready now.") if ripe else ".")
+    bring_in_c = watched.place.garden.bring_in_c
+    if plan.way is NightWay.BRING_IN and limit_c < bring_in_c:
+        return Advice(
+            WAYS[plan.way],
+            _(
+                "Otherwise {cold} is expected among the plants, {colder} at worst. Their leaves survive that, "
+                "but a root ball so small freezes through below {limit}, and the plant dries out."
+            ).format(cold=cold, colder=colder, limit=temperature(watched, bring_in_c)),
+        )
     return Advice(
         WAYS[plan.way],
         _("Otherwise {cold} is expected among the plants, {colder} at worst. {survive}.{holds}").format(

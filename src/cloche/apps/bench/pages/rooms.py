@@ -120,14 +120,14 @@ def _when(days: int, today: date) -> str:
     return _("from about {day}").format(day=words.day(today + timedelta(days=days), today))
 
 
-def water_text(climate: Climate, units: Units) -> str:
+def water_text(climate: Climate, units: Units, water_c: float = trays.COLD_TAP_C) -> str:
     """Return the effect of a litre of cold water on a tray, and of a litre of tempered water."""
     tray = (A_LITRE, trays.TRAY_M2, trays.TRAY_DEPTH_M)
-    cold, mild = (trays.dipped_c(climate.roots_c, c, *tray) for c in (trays.COLD_TAP_C, trays.TEMPERED_C))
+    cold, mild = (trays.dipped_c(climate.roots_c, c, *tray) for c in (water_c, trays.TEMPERED_C))
     dip, hours = climate.roots_c - cold, trays.back_h(climate.roots_c - cold, trays.TRAY_DEPTH_M)
+    tap, warm = (units.temperature_text(value, 0) for value in (water_c, trays.TEMPERED_C))
     if dip < TELLS_K:
-        return ""
-    tap, warm = (units.temperature_text(value, 0) for value in (trays.COLD_TAP_C, trays.TEMPERED_C))
+        return _("A litre of water at {tap} hardly cools the roots of a tray.").format(tap=tap)
     values = {
         "tap": tap,
         "warm": warm,

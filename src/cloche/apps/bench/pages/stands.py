@@ -9,7 +9,8 @@ from django import forms
 from django.utils.translation import gettext as _
 
 from cloche.apps.bench import selectors, texts
-from cloche.apps.bench.pages.bench import SPOILT, room_name
+from cloche.apps.bench.life import Life
+from cloche.apps.bench.pages.bench import SHOWS, SPOILT, room_name
 from cloche.apps.forecasts.models import CropOutlook
 from cloche.apps.forecasts.selectors import Ground
 from cloche.apps.gardens.models import Garden
@@ -104,6 +105,20 @@ def stands_page(garden: Garden, crop: Crop, units: Units) -> StandsPage:
         advice=_advice(crop, quickest, sturdiest),
         lines=[_line(stand, units, garden.price_kwh) for stand in sorted(stands, key=_rank)],
     )
+
+
+def moved_text(place: Place, lives: list[Life]) -> str:
+    """Return where the seedlings of a tray would grow sturdier; nothing if no other place is better."""
+    parts = []
+    for crop in {life.crop.key: life.crop for life in lives if life.up >= SHOWS}.values():
+        stands = [stand for stand in _stands(place.garden, crop) if not stand.chilly and stand.habit is not None]
+        here = next((stand for stand in stands if stand.place.pk == place.pk), None)
+        better = [stand for stand in stands if stand.habit is Habit.STOCKY and stand.place.pk != place.pk]
+        if better and (here is None or here.habit is not Habit.STOCKY):
+            best = max(better, key=lambda stand: stand.roots_c)
+            text = _("Move the {name} to {place}, where they would stay stocky.")
+            parts.append(text.format(name=crop.name_plural, place=best.place.name))
+    return " ".join(parts)
 
 
 def _comes_up(stand: Stand) -> bool:

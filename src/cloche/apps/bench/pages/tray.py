@@ -14,12 +14,14 @@ from cloche.apps.bench.pages import rooms
 from cloche.apps.bench.pages.bench import SHOWS, SPOILT, mixed, room_name
 from cloche.apps.bench.pages.checks import Checks, checks_of
 from cloche.apps.bench.pages.diary import TestLine, test_lines
+from cloche.apps.bench.pages.stands import moved_text
 from cloche.apps.bench.selectors import heat_on, hotbed_below, is_heated, there
 from cloche.apps.bench.worth import worth_text
 from cloche.apps.covers.pages.hotbed import hotbed_page
 from cloche.apps.forecasts.selectors import Ground, ground_of
 from cloche.apps.places.models import Place
 from cloche.apps.shared import words
+from cloche.bridge.services.trays import COLD_TAP_C
 from cloche.bridge.values.units import Units
 from cloche.drawing.bench import HeaterDay, heater_day
 from cloche.drawing.geometry import value_ticks
@@ -62,8 +64,8 @@ class TrayPage:
     worth: str = ""
 
 
-def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
-    """Return everything that warms and lights a tray."""
+def tray_page(place: Place, units: Units, now: datetime, water_c: float = COLD_TAP_C) -> TrayPage:
+    """Return everything that warms and lights a tray, and what a litre of water does to its roots."""
     garden = place.garden
     today = now.astimezone(garden.timezone).date()
     ground = ground_of(place)
@@ -95,6 +97,9 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
         return TrayPage(name, "", None, "", heat, lamps, "", [], [], on_hotbeds=on, tests=tests, checks=checks)
     climate = climates.climate_of(ground)
     mine = [life for life in lives if life.sowing.place_id == place.pk]
+    warnings = _warnings(mine, climate, units)
+    if warnings:
+        warnings += [(text, False) for text in [moved_text(place, mine)] if text]
     return TrayPage(
         headline=_headline(place, climate, units, today),
         sub=_sub(place, climate, units, today),
@@ -103,10 +108,10 @@ def tray_page(place: Place, units: Units, now: datetime) -> TrayPage:
         heat=heat,
         lamps=lamps,
         light=texts.light_text(climate),
-        warnings=_warnings(mine, climate, units),
+        warnings=warnings,
         mixed=mixed(lives, place, today),
         bears=rooms.bears(ground, climate, units, today),
-        water=rooms.water_text(climate, units) if place.kind in BENCHES else "",
+        water=rooms.water_text(climate, units, water_c) if place.kind in BENCHES else "",
         growth=rooms.growth_lines(ground, climate, mine, garden, units, today),
         tests=tests,
         checks=checks,
