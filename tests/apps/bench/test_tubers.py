@@ -88,7 +88,8 @@ def test_frost_is_a_job_before_planting_is(garden: Garden) -> None:
 
 
 @pytest.mark.parametrize(
-    ("soil_c", "why"), [(10.0, "The sprouts have been ready since"), (6.0, "The planting date has come. The sprouts are still short")]
+    ("soil_c", "why"),
+    [(10.0, "The sprouts have been ready since"), (6.0, "The planting date has come. The sprouts are still short")],
 )
 def test_they_are_planted_on_their_day_whether_ready_or_not(garden: Garden, soil_c: float, why: str) -> None:
     kept(garden, soil_c, plant_in_d=0)
