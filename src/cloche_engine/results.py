@@ -18,7 +18,7 @@ from cloche_engine.windows.limits import Limit
 from cloche_engine.windows.rules import SowingRule
 
 FORMAT = 1
-MODEL_VERSION = "column-18"
+MODEL_VERSION = "column-19"
 """Changes whenever the results of the engine change; forecasts of another version are recomputed."""
 Triple = tuple[float, float, float]
 

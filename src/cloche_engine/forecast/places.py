@@ -16,7 +16,7 @@ from cloche_engine.heat.hotbed import USUAL, heating_of
 from cloche_engine.heat.source import Heating
 from cloche_engine.inputs import CoverSpan, ForecastInputs, HeatSpan, OnHotbed
 from cloche_engine.light.window import Window
-from cloche_engine.places.kinds import INDOORS, NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
+from cloche_engine.places.kinds import INDOORS, NEVER_OPENED, OPENED_ABOVE_C, OPENED_BY, usual_cover
 from cloche_engine.places.rooms import ROOMS, Room, room
 from cloche_engine.places.rooms import USUAL as USUAL_ROOM
 from cloche_engine.protection.nested import SHADED_M, inside, upon
@@ -173,7 +173,7 @@ def covers_of(inputs: ForecastInputs) -> list[CoverSpan]:
     """Dated covers if any are noted, else what a place of its kind usually has, aired on sunny days."""
     if inputs.covers:
         return inputs.covers
-    usual = USUAL_COVER.get(inputs.kind)
+    usual = usual_cover(inputs.kind, inputs.description.within)
     if usual is None:
         return []
     opens = "closed" if usual in NEVER_OPENED else "above"

@@ -79,6 +79,21 @@ USUAL_COVER = {key: kind.usual_cover for key, kind in place_kinds().items() if k
 """Key of the cover assumed over each kind of place where no cover is recorded."""
 
 
+def usual_cover(kind: str, within: str) -> str | None:
+    """Return the key of the cover assumed over a place where none is recorded, None for none.
+
+    Nobody sets a glass frame over a heated bed inside a house (common practice, no source).
+
+    Parameters
+    ----------
+    kind : str
+        Kind of the place.
+    within : str
+        Kind of the house it stands in, empty in the open.
+    """
+    return None if within and place_kinds()[kind].heat in ("cable", "hotbed") else USUAL_COVER.get(kind)
+
+
 NEVER_OPENED = tuple(key for key, kind in cover_kinds().items() if not kind.opened or kind.goes_over == "tray")
 """Of these, what nobody opens on a sunny day: cloth lets the air pass, a lid stays on until the seed is up."""
 

@@ -16,7 +16,6 @@ from cloche_engine.windows.harvest import WHOLE, Limiting, harvest
 from cloche_engine.windows.limits import (
     DARK_GRACE_D,
     LEAST_SHARE,
-    REGROWS_K,
     SEEDLING_D,
     SET_OUT_LEAD,
     TOLD_K,
@@ -24,6 +23,7 @@ from cloche_engine.windows.limits import (
     Limit,
     among_plants_c,
     longest_in_soil_d,
+    lost_at_c,
 )
 from cloche_engine.windows.season import Bed, Season
 from cloche_engine.windows.stages import on, reached
@@ -81,7 +81,7 @@ def sown(crop: Crop, bed: Bed, sow_day: Days, half_d: Array, share: Array) -> Ju
     up = up_day(bed, sow_day, half_d)
     limiting = _soil(crop, bed, sow_day, poor)
     if crop.life.regrows != "shoots":
-        limit_c = among_plants_c(crop, crop.frost_limit_c) - (REGROWS_K if crop.life.regrows else 0.0)
+        limit_c = among_plants_c(crop, lost_at_c(crop))
         limiting[Limit.FROST] = ~poor & (on(season.coldest(SEEDLING_D), up) < limit_c)
     if crop.hardiness == "tender" and crop.start != "seed":
         limiting[Limit.NIGHTS] = bed.season.nights_c[sow_day] < crop.plant_night_c - TOLD_K

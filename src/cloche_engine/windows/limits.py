@@ -95,6 +95,11 @@ class Limit(StrEnum):
     DATE = "before_date"
 
 
+def lost_at_c(crop: Crop) -> float:
+    """Return the temperature at which frost kills seedlings for good [°C]: growing points below ground survive a bit more."""
+    return crop.frost_limit_c - (REGROWS_K if crop.life.regrows else 0.0)
+
+
 def among_plants_c(crop: Crop, limit_c: float) -> float:
     """Return the air temperature among the plants for a frost limit [°C]: limits of tender crops refer to the leaf, those of
     hardy ones to screen height.

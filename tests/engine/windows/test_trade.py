@@ -9,7 +9,7 @@ from cloche_engine.crops.catalogue import crop
 from cloche_engine.germination.emergence import SeedBed, develop, hours_to_emergence
 from cloche_engine.germination.steady import days_to_emergence
 from cloche_engine.quantities import celsius_from_fahrenheit
-from cloche_engine.windows.limits import HALF, Limit
+from cloche_engine.windows.limits import HALF, Limit, lost_at_c
 from cloche_engine.windows.outlook import Outlook, sowing_outlook
 from tests.engine.windows.years import CANDIDATES, FIRST, bed
 
@@ -107,3 +107,23 @@ def test_a_winter_too_hard_closes_autumn_sowing() -> None:
     result = sowing_outlook(crop("broad_bean_autumn"), bed(first=date(2026, 9, 1), mean_c=3.0), np.arange(0, 90))
     assert not result.windows
     assert result.failing[Limit.WINTER].max() > 0.5
+
+
+@pytest.mark.parametrize(
+    ("keys", "low_c", "high_c"),
+    [(("pea", "wheat", "barley", "oats"), 4.0, 5.1), (("rapeseed", "mustard"), 2.0, 3.0), (("flax",), 4.5, 5.5)],
+)
+def test_field_seed_starts_where_growers_say(keys: tuple[str, ...], low_c: float, high_c: float) -> None:
+    """Common practice, no source: most field seed at 5 °C or so, peas and cereals at 4 to 5, hardy oilseeds at 2 to 3."""
+    for key in keys:
+        assert low_c <= crop(key).minimum_c <= high_c, key
+
+
+def test_field_crops_are_sown_in_the_order_in_which_frost_spares_them() -> None:
+    """Common practice, no source: cereals and pulses regrow from below the ground and go in first, oilseeds after them, and
+    tender seed last."""
+    keys = ("sunflower", "flax", "pea", "rapeseed", "wheat", "buckwheat", "vetch")
+    order = sorted(keys, key=lambda key: lost_at_c(crop(key)))
+    assert order == ["wheat", "vetch", "pea", "rapeseed", "flax", "sunflower", "buckwheat"]
+    assert crop("pea").life.regrows
+    assert not crop("rapeseed").life.regrows

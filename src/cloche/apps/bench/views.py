@@ -14,7 +14,8 @@ from django.views.decorators.http import require_POST
 from cloche.apps.bench import flows, selectors
 from cloche.apps.bench.forms import HeatForm, LampForm, OnHotbedForm, StandsForm, WaterForm
 from cloche.apps.bench.pages.bench import bench_page
-from cloche.apps.bench.pages.gains import gains_page, waiting_page
+from cloche.apps.bench.pages.gains import GainsPage, gains_page, waiting_page
+from cloche.apps.bench.pages.heated_beds import HeatedBedPage, heated_bed_page, is_heated_bed
 from cloche.apps.bench.pages.stands import CropForm, stands_page
 from cloche.apps.bench.pages.tray import tray_page
 from cloche.apps.bench.planning_forms import AskForm
@@ -27,6 +28,7 @@ from cloche.apps.shared import clock
 from cloche.apps.shared.http import INVALID, is_piece
 from cloche.apps.work.turns import ENGINE, WAITS, turn
 from cloche.bridge.services import crops
+from cloche.bridge.values.units import Units
 from cloche_engine.windows.raised_life import DOWN_K
 
 
@@ -52,12 +54,19 @@ def gains(request: GardenRequest) -> HttpResponse:
     form = AskForm(bound, garden=garden, initial={"place": first})
     context: dict[str, Any] = {"form": form, "places": first is not None, "tab": "heat_gains", "page": None}
     if form.is_valid():
-        with turn(ENGINE) as mine:
-            query = form.cleaned_data["place"], *form.what, form.costs
-            context["page"] = gains_page(*query, units) if mine else waiting_page(WAITS)
+        context["page"] = _gains(form, units, clock.today(garden.timezone))
     partial = is_piece(request)
     template = "bench/_gains.html" if partial else "bench/gains.html"
     return render(request, template, context, status=INVALID if form.errors else 200)
+
+
+def _gains(form: AskForm, units: Units, today: date) -> GainsPage | HeatedBedPage:
+    """Judge a bed by growth and harvest, and a tray by what comes up, which asks the engine."""
+    place: Place = form.cleaned_data["place"]
+    if is_heated_bed(place, today):
+        return heated_bed_page(place, *form.what, units, today)
+    with turn(ENGINE) as mine:
+        return gains_page(place, *form.what, form.costs, units) if mine else waiting_page(WAITS)
 
 
 @in_garden

@@ -13,7 +13,7 @@ from cloche.apps.shared import words
 from cloche.apps.shared.words import lazy
 from cloche.bridge.services import offered
 from cloche.bridge.values.units import Units
-from cloche_engine.places.kinds import NEVER_OPENED, OPENED_ABOVE_C, USUAL_COVER
+from cloche_engine.places.kinds import NEVER_OPENED, OPENED_ABOVE_C, usual_cover
 from cloche_engine.soil.bed import Work
 
 WORK_NAMES = {
@@ -94,7 +94,7 @@ def place_log_of(place: Place, units: Units, today: date) -> PlaceLog:
         )
         for operation in place.operations.all()[:SHOWN_OPERATIONS]
     ]
-    there = [line.on for line in covers] if covers else [place.kind in USUAL_COVER]
+    there = [line.on for line in covers] if covers else [usual_cover(place.kind, place.within) is not None]
     return PlaceLog(covers, operations, "" if covers else _usual(place, units), any(there))
 
 

@@ -15,7 +15,7 @@ from cloche.apps.gardens.access import GardenRequest
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Cover, CoverPeriod, Hotbed, HotbedNote, Place
 from cloche.bridge.services import offered
-from cloche_engine.places.kinds import OPENED_ABOVE_C, OPENED_BY, USUAL_COVER
+from cloche_engine.places.kinds import OPENED_ABOVE_C, OPENED_BY, usual_cover
 
 COMING_D = 14
 """Days ahead of which a cover is drawn as coming."""
@@ -154,7 +154,7 @@ def covers_of(place: Place) -> list[PlaceCover]:
     periods = sorted(place.cover_periods.all(), key=lambda period: (period.first, period.pk or 0))
     if periods:
         return [PlaceCover(period.cover, period.item, period) for period in periods]
-    usual = USUAL_COVER.get(place.kind)
+    usual = usual_cover(place.kind, place.within)
     return [PlaceCover(usual)] if usual else []
 
 

@@ -22,7 +22,7 @@ from cloche.bridge.services import crops, readings
 from cloche.bridge.services.readings import TRANSPLANT_DEPTH_M
 from cloche.bridge.values.units import Units
 from cloche.drawing.slice import Slice
-from cloche_engine.places.kinds import USUAL_COVER
+from cloche_engine.places.kinds import usual_cover
 
 HOURS_KEPT = 96
 LEAN_D = 28
@@ -97,7 +97,7 @@ def half_began(local: datetime) -> datetime:
 def _stop(line: Any, units: Units, read_now: bool, dated: bool) -> Stop:
     place = line.place
     deeper = _depth(TRANSPLANT_DEPTH_M, units) if place.seed_depth_m < TRANSPLANT_DEPTH_M else ""
-    covered = place.kind in USUAL_COVER or bool(place.within) or dated
+    covered = usual_cover(place.kind, place.within) is not None or bool(place.within) or dated
     depth = units.length_text(place.seed_depth_m)
     return Stop(place, line.cut, depth, deeper, line.last_read, read_now, covered)
 

@@ -16,6 +16,9 @@ from cloche_engine.crops.catalogue import Crop
 
 YOURS = lazy("your own value")
 
+FIELD_OILSEEDS = ("brassicas", "flaxes", "daisies")
+"""Families whose seedlings lift their growing point out of the soil (common practice, no source)."""
+
 
 @dataclass(frozen=True)
 class Fact:
@@ -146,6 +149,12 @@ def _life(crop: Crop, degrees) -> list[Fact]:  # type: ignore[no-untyped-def]
             "shoots": _("shoots again after about twelve days"),
         }
         facts.append(Fact(_("After a frost"), again[life.regrows], crop.growing_source))
+    elif crop.family in FIELD_OILSEEDS:
+        text = _("a seedling frozen to the ground is lost: its growing point is above the soil")
+        facts.append(Fact(_("After a frost"), text, _("common practice, no source")))
+    if crop.family in (*FIELD_OILSEEDS, "grasses", "legumes") and crop.start == "seed" and crop.sown_direct:
+        text = _("near its minimum, treated seed and a little phosphate beside the seed help; keep fertiliser from touching it")
+        facts.append(Fact(_("In cold soil"), text, _("common practice, no source")))
     return facts
 
 

@@ -27,6 +27,7 @@ from cloche.drawing.ribbon import Calendar, Ribbon
 from cloche_engine.crops.catalogue import Crop
 from cloche_engine.places.kinds import BENCHES
 from cloche_engine.results import Window
+from cloche_engine.windows.limits import lost_at_c
 
 Row = TypeVar("Row")
 
@@ -146,10 +147,14 @@ def second(line: CropLine) -> CropLine:
     return replace(line, name=_("plants, {name}").format(name=name) if line.planted else name, follows=True)
 
 
-def _order(outlook: CropOutlook) -> tuple[int, str, str]:
+def _order(outlook: CropOutlook) -> tuple[int, str | date, float, str]:
+    """Return where a crop stands in the list: what can be sown now in the order in which growers risk their seed."""
+    crop = crops.crop(outlook.crop_key)
     if not outlook.windows:
-        return 2, "", outlook.crop_key
-    return (0 if outlook.sow_now else 1), outlook.windows[0].earliest, outlook.crop_key
+        return 2, "", 0.0, crop.key
+    if outlook.sow_now:
+        return 0, "", lost_at_c(crop), crop.key
+    return 1, outlook.windows[0].earliest, 0.0, crop.key
 
 
 def crop_line(outlook: CropOutlook, today: date) -> CropLine:
