@@ -196,7 +196,7 @@ def test_potatoes_are_told_from_chitting_to_lifting(signed_in: Client, garden: G
     page = get(signed_in, garden, "potatoes")
     # The coolest place is offered first; 35 days there are ready in time.
     assert f'value="{cool.pk}" selected' in page
-    assert "first early potatoes will have short, stout sprouts about 26 May, ready for planting on 27 May." in page
+    assert "First early potatoes will have short, stout sprouts about 26 May, ready for planting on 27 May." in page
     assert "Ready to lift from 5 August to 19 August" in page
     assert "has room for 3 seed potatoes" in page
     typed = {"place": Place.objects.get(name="Mat").pk, "group": "potato_maincrop"}

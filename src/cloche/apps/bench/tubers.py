@@ -93,7 +93,7 @@ def headline(name: str, chitting: beds.Chitting, planted: date, place: str, unit
         return _("{place} is too cold for {name} to sprout. Move them to about {wanted}.").format(
             place=place, name=name, wanted=units.temperature_text(CHITS_AT_C, 0)
         )
-    day = words.day(chitting.ready, today)
+    day, name = words.day(chitting.ready, today), words.sentence(name)
     if chitting.ready > planted:
         return _(
             "{name} will have short, stout sprouts about {day}, after your planting date. Move them "

@@ -43,6 +43,7 @@ class BatchLine:
     share: str
     half: str
     expected: str
+    brief: str
     counts: list[tuple[int, str]]
     tested: bool
 
@@ -216,9 +217,18 @@ def _line(
         text,
         _half(batch, batch_result, trial),
         _expected(batch_result, warmth),
+        _brief(batch_result) if counts else _("of {seeds}").format(seeds=batch.seeds),
         counts,
         bool(batch.packet and share.up),
     )
+
+
+def _brief(batch_result: BatchResult) -> str:
+    """Return share and days to half without their intervals, for a cell of the table."""
+    share = f"{100 * batch_result.share.share:.0f}%"
+    if batch_result.half is None:
+        return share
+    return _("{share}, {days}").format(share=share, days=words.count(round(batch_result.half.days), "day", "days"))
 
 
 def _half(batch: TrialBatch, batch_result: BatchResult, trial: GerminationTrial) -> str:

@@ -59,7 +59,7 @@ def _tray_line(tray: TuberTray, units: Units, today: date) -> TrayLine:
     elif sprouting.chitting is None:
         text = _("Working out the forecast for {name}…").format(name=tray.place.name)
     else:
-        plural = words.sentence(crops.crop(tray.crop_key).name_plural)
+        plural = crops.crop(tray.crop_key).name_plural
         text = tubers.headline(plural, sprouting.chitting, tray.plant_on, tray.place.name, units, today)
     return TrayLine(tray, name, when, text, due is tubers.TuberDue.FROST and tray.planted_on is None, sow_url)
 
