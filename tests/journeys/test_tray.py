@@ -85,7 +85,9 @@ def test_a_tray_from_seed_to_bed(page: Page, live_server: Any, on: Any) -> None:
     page.get_by_label("Seedlings up", exact=True).fill("34")
     page.get_by_role("button", name="Save count").click()
     page.goto(f"{base}/bench/")
-    expect(page.locator(".moves")).to_contain_text("Take tomatoes off the heat: half of them are up.")
+    expect(page.locator(".moves")).to_contain_text(
+        "Take tomatoes off the heat and move them to a bright place near 17°: half of them are up."
+    )
     take(page, base, sowing, "heat off")
     page.goto(f"{base}/bench/")
     expect(page.get_by_text("Take tomatoes off the heat")).to_have_count(0)
