@@ -11,7 +11,7 @@ from cloche.apps.forecasts.status import status_in
 from cloche.apps.places.selectors import roofs_from
 from cloche_engine.covers.kinds import kind as cover_kind
 from cloche_engine.forecast.snapshots import POSSIBLE_C
-from cloche_engine.places.kinds import USUAL_COVER
+from cloche_engine.places.kinds import usual_cover
 
 # Every page
 
@@ -179,6 +179,6 @@ def same_roof(p: Pages) -> Contradictions:
 def usual_only(p: Pages) -> Contradictions:
     for place in p.outdoors:
         shown = p.page("place", place.pk)
-        usual = place.kind in USUAL_COVER and not place.cover_periods.exists()
+        usual = usual_cover(place.kind, place.within) is not None and not place.cover_periods.exists()
         if shown and ("Cloche assumes that a" in shown.text) is not usual:
             yield f"{place}: {usual}"

@@ -52,7 +52,7 @@ def test_whoever_asks_loads_nothing_of_what_answers(db: None, garden: Garden, mo
     monkeypatch.setattr(gains, "run_low_priority", note)
     query = whatif.Question(place, "carrot", NOW.date(), 14, "")
     assert whatif.what_if_page(query, Units(), NOW.date()).waiting
-    assert gains.gains_page(place, "carrot", None, Units()).waiting
+    assert gains.gains_page(place, "carrot", None, gains.Costs(), Units()).waiting
     assert questions == [whatif.WHAT_IF, gains.HEAT_GAINS]
     assert not {name for name in set(sys.modules) - before if name.startswith("cloche_engine.soil.simulate")}
 
