@@ -86,7 +86,10 @@ class Course:
 
 
 def course(name: str, batches: Sequence[tuple[str, Sequence[tuple[int, float]]]], fewest_d: int) -> Course:
-    """Draw one crop from (name of the batch, [(day, share)]) over at least `fewest_d` days."""
+    """Draw the share up of one crop day by day, over at least `fewest_d` days.
+
+    `batches` holds (name, [(day, share)]) of each batch.
+    """
     left, top, right, foot = COURSE
     span = max(fewest_d, *(day for _, counts in batches for day, _ in counts))
     x, y = Linear(0, span, left, right), Linear(0.0, 1.0, foot, top)

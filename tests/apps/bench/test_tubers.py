@@ -81,7 +81,7 @@ def test_frost_is_a_job_before_planting_is(garden: Garden) -> None:
     (do, why, urgent), *more = tuber_jobs(garden)
     assert not more
     assert do.startswith("Move the 24 first early potatoes (Amber) to a place free of frost before")
-    assert why == "Porch may freeze that night, and a frozen tuber rots."
+    assert why == "Frost is possible in Porch that night, and frozen tubers rot."
     assert urgent
     assert sprouting_of(tray, ground_of(tray.place), TODAY).due(TODAY) is TuberDue.FROST
     assert sprouting_of(tray, None, TODAY).due(TODAY) is TuberDue.PLANT
@@ -94,7 +94,7 @@ def test_frost_is_a_job_before_planting_is(garden: Garden) -> None:
 def test_they_are_planted_on_their_day_whether_ready_or_not(garden: Garden, soil_c: float, why: str) -> None:
     kept(garden, soil_c, plant_in_d=0)
     (do, said, urgent) = tuber_jobs(garden)[0]
-    assert do == "Plant the 24 first early potatoes (Amber) that sprout in Porch."
+    assert do == "Plant the 24 first early potatoes (Amber) sprouting in Porch."
     assert said.startswith(why)
     assert not urgent
 

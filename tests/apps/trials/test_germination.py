@@ -169,7 +169,12 @@ def test_every_mistake_in_a_table_is_named_and_nothing_is_saved(signed_in: Clien
     table = "Crop;10;20\nCarot;1;2\nCarrot;some;26\nPea;1;2;3\n"
     typed = {"table": table, "seeds_each": "25", "counted_on": TODAY.isoformat()}
     page = signed_in.post(url(trial), typed).content.decode()
-    for said in ("Row 2: there is no crop called “Carot”", "Row 3: “some”", "Row 3: “26”", "Row 4: “3” stands below no"):
+    for said in (
+        "Row 2: there is no crop called “Carot”",
+        "Row 3: “some”",
+        "Row 3: “26”",
+        "Row 4: “3” is in a column without a temperature",
+    ):
         assert said in page
     assert "Carrot;some;26" in page
     assert not TrialBatch.objects.exists()
@@ -184,7 +189,7 @@ def test_the_windows_go_by_a_trial_once_it_is_chosen(signed_in: Client, trial: G
             made.counts.create(on=BEGUN + timedelta(days=day), up=up)
     assert "Carrots took 1." in signed_in.get(url(trial)).content.decode()
     teach = reverse("teach_pace", args=[trial.garden_id, trial.pk, "carrot"])
-    assert "The windows go by this." in signed_in.post(teach, follow=True).content.decode()
+    assert "Sowing windows use this." in signed_in.post(teach, follow=True).content.decode()
     packet = trial.garden.packets.get()
     assert 1.0 < packet.values["pace"] < 2.5
     assert signed_in.post(reverse("teach_pace", args=[trial.garden_id, trial.pk, "pea"])).status_code == 404

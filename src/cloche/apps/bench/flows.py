@@ -42,7 +42,7 @@ HOLDS_K = 1.0
 
 @transaction.atomic
 def keep_bench(garden: Garden, plan: dict[str, Any], stands: dict[str, Any]) -> Place:
-    """Add a planned bench with its cable, held by a thermostat, and its lids if it has any.
+    """Save a planned bench as a place, with its cable on a thermostat and a lid if one is planned.
 
     Raises ValidationError if the garden is full or the cable too strong.
     """

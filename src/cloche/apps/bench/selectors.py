@@ -61,8 +61,15 @@ def heat_on(place: Place, today: date) -> HeatPeriod | None:
 
 
 def is_heated(place: Place, today: date) -> bool:
-    """Return whether a mat, cable or other electric heater warms a place, recorded or usual for its kind."""
-    return heat_on(place, today) is not None or place_kinds()[place.kind].heat in ("mat", "cable")
+    """Return whether a mat, cable or other electric heater warms a place today, recorded or else usual for its kind."""
+    periods = [period for period in place.heat_periods.all() if period.source != HeatPeriod.Kind.HOUSE]
+    return any(there(period, today) for period in periods) if periods else has_heater(place)
+
+
+def has_heater(place: Place) -> bool:
+    """Return whether a place has an electric heater at all, in use or not."""
+    usual = place_kinds()[place.kind].heat in ("mat", "cable")
+    return usual or any(period.source != HeatPeriod.Kind.HOUSE for period in place.heat_periods.all())
 
 
 def lamps_on(place: Place, today: date) -> list[Lamp]:

@@ -23,7 +23,7 @@ FROST_SOON_D, PLANTED_AGO_D = 2, 30
 
 
 class TuberDue(StrEnum):
-    """What a tray of seed potatoes needs."""
+    """Job that is due for a tray of seed potatoes."""
 
     FROST = "frost"
     PLANT = "plant"
@@ -78,8 +78,8 @@ def due_text(sprouting: Sprouting, due: TuberDue, today: date) -> tuple[str, str
         what = _("Move the {tubers} to a place free of frost before {day}.").format(
             tubers=name_of(tray), day=words.day(chitting.frost, today)
         )
-        return what, _("{place} may freeze that night, and a frozen tuber rots.").format(place=tray.place.name)
-    what = _("Plant the {tubers} that sprout in {place}.").format(tubers=name_of(tray), place=tray.place.name)
+        return what, _("Frost is possible in {place} that night, and frozen tubers rot.").format(place=tray.place.name)
+    what = _("Plant the {tubers} sprouting in {place}.").format(tubers=name_of(tray), place=tray.place.name)
     if chitting is None or chitting.ready is None or chitting.ready > today:
         return what, _("The planting date has come. The sprouts are still short; that costs a week or so, not the crop.")
     return what, _("The sprouts have been ready since {day}. Cover or earth up the shoots when a frost is forecast.").format(

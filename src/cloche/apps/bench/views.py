@@ -63,7 +63,7 @@ def gains(request: GardenRequest) -> HttpResponse:
 def _gains(form: AskForm, units: Units, today: date) -> GainsPage | HeatedBedPage:
     """Judge a bed by growth and harvest, and a tray by what comes up, which asks the engine."""
     place: Place = form.cleaned_data["place"]
-    if is_heated_bed(place, today):
+    if is_heated_bed(place):
         return heated_bed_page(place, *form.what, units, today)
     with turn(ENGINE) as mine:
         return gains_page(place, *form.what, form.costs, units) if mine else waiting_page(WAITS)

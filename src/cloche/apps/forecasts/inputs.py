@@ -223,7 +223,7 @@ def _hotbed(place: Place) -> tuple[Build, date, date | None] | None:
 
 
 NOON, SOWABLE_M = time(12), 0.03
-"""Less earth than this on a hotbed, and nothing is sown into it: trays stand on it."""
+"""Least depth of soil on a hotbed for sowing into it [m]; with less, only trays stand on it."""
 
 
 def _is_bare_heap(place: Place) -> bool:

@@ -98,7 +98,7 @@ ANSWERED = {
     JobKind.RAISE: lazy("look after the {crop} on the bench"),
     JobKind.HEAT: lazy("check its heater"),
     JobKind.PLANT: lazy("plant {crop}"),
-    JobKind.TUBERS: lazy("see to the {crop} that sprout"),
+    JobKind.TUBERS: lazy("look after the sprouting {crop}"),
 }
 
 

@@ -51,5 +51,6 @@ def teach_pace(trial: GerminationTrial, crop_key: str, times: float) -> Packet:
     own = tried.pop() if len(tried) == 1 else None
     in_use = trial.garden.packets.filter(crop_key=crop_key, in_use=True, removed_at__isnull=True).first()
     packet = own or in_use or Packet(garden=trial.garden, crop_key=crop_key, variety=trial.name)
-    packet.values = packet.values | {"pace": round(times, 2)}
+    # Only the packet in use decides the windows.
+    packet.values, packet.in_use = packet.values | {"pace": round(times, 2)}, True
     return seed.keep(packet)

@@ -126,7 +126,7 @@ class LayoutForm(forms.Form):
 
 
 def warmth_from(text: str, units: Units) -> float:
-    """Return a typed temperature [°C]. Raises ValidationError naming it if it cannot be one."""
+    """Parse a temperature [°C]. Raises ValidationError with the text if it is not one or out of range."""
     try:
         value = parse_soil(text, units)
     except NotANumber as refusal:

@@ -13,6 +13,7 @@ from django.utils.translation import gettext as _
 
 from cloche.apps.forecasts import selectors as forecasts
 from cloche.apps.places.models import Place
+from cloche.apps.seed.selectors import values_in_use
 from cloche.apps.shared import words
 from cloche.apps.trials.models import GerminationTrial, TrialBatch
 from cloche.bridge.services import crops
@@ -80,15 +81,12 @@ class LearnedLine:
 
 def trial_page(trial: GerminationTrial, units: Units, today: date) -> TrialPage:
     """Build the page of a trial with all its batches."""
-    from cloche.bridge.services.trials import result
-
-    batches = list(trial.batches.select_related("packet", "place").prefetch_related("counts"))
+    batches = _batches(trial)
     lines, done = [], []
     soil = cache(partial(soil_since, trial, today))
     for batch in batches:
         warmth = warmth_of(batch, soil)
-        counts = [(count.on, count.up) for count in batch.counts.all()]
-        batch_result = result(batch.crop_key, batch.seeds, trial.begun_on, counts, warmth)
+        batch_result = _result(batch, trial, warmth)
         done.append((batch, batch_result))
         lines.append(_line(batch, batch_result, warmth, trial, units, today))
     warmths = sorted({batch.warmth_c for batch in batches if batch.warmth_c is not None})
@@ -123,7 +121,7 @@ def _table(lines: list[BatchLine], warmths: list[float]) -> list[tuple[str, list
 def _responses(done: list[tuple[TrialBatch, BatchResult]], units: Units) -> list[ByWarmth]:
     """Return a drawing for each crop: the share that came up at each temperature, beside the tables."""
     drawn = []
-    for key in dict.fromkeys(batch.crop_key for batch, _result in done):
+    for key in dict.fromkeys(batch.crop_key for batch, _done in done):
         mine = [(batch, batch_result) for batch, batch_result in done if batch.crop_key == key and batch.counts.all()]
         points = [(b.warmth_c, r.share.share, r.share.low, r.share.high) for b, r in mine if b.warmth_c is not None]
         if len({point[0] for point in points}) < 2:
@@ -134,22 +132,27 @@ def _responses(done: list[tuple[TrialBatch, BatchResult]], units: Units) -> list
     return drawn
 
 
-def learned_of(trial: GerminationTrial) -> list[LearnedLine]:
+def learned_of(trial: GerminationTrial, units: Units) -> list[LearnedLine]:
     """Return what a trial taught about each of its crops with temperatures of their own."""
+    return _learned(trial, [(batch, _result(batch, trial, batch.warmth_c)) for batch in _batches(trial)], units)
+
+
+def _batches(trial: GerminationTrial) -> list[TrialBatch]:
+    return list(trial.batches.select_related("packet", "place").prefetch_related("counts"))
+
+
+def _result(batch: TrialBatch, trial: GerminationTrial, warmth_c: float | None) -> BatchResult:
     from cloche.bridge.services.trials import result
 
-    done = []
-    for batch in trial.batches.select_related("packet").prefetch_related("counts"):
-        counts = [(count.on, count.up) for count in batch.counts.all()]
-        done.append((batch, result(batch.crop_key, batch.seeds, trial.begun_on, counts, batch.warmth_c)))
-    return _learned(trial, done, Units())
+    counts = [(count.on, count.up) for count in batch.counts.all()]
+    return result(batch.crop_key, batch.seeds, trial.begun_on, counts, warmth_c)
 
 
 def _learned(trial: GerminationTrial, done: list[tuple[TrialBatch, BatchResult]], units: Units) -> list[LearnedLine]:
     from cloche.bridge.services.trials import pace_of
 
-    lines = []
-    for key in dict.fromkeys(batch.crop_key for batch, _result in done):
+    lines, in_use = [], values_in_use(trial.garden)
+    for key in dict.fromkeys(batch.crop_key for batch, _done in done):
         mine = [(b, r) for b, r in done if b.crop_key == key and b.warmth_c is not None and b.counts.all()]
         if not any(batch_result.share.up for _batch, batch_result in mine):
             continue
@@ -160,10 +163,9 @@ def _learned(trial: GerminationTrial, done: list[tuple[TrialBatch, BatchResult]]
             text = _("{name} took {times} times as long as in the tables ({low} to {high}), from {batches}.")
             numbers = {side: number_text(f"{getattr(pace, side):.2f}") for side in ("times", "low", "high")}
             parts.append(text.format(name=name, batches=words.count(pace.batches, "batch", "batches"), **numbers))
-        packet = trial.garden.packets.filter(crop_key=key, in_use=True, removed_at__isnull=True).first()
-        in_use = pace is not None and packet is not None and packet.values.get("pace") == round(pace.times, 2)
+        followed = pace is not None and in_use.get(key, {}).get("pace") == round(pace.times, 2)
         if parts:
-            lines.append(LearnedLine(key, " ".join(parts), pace, in_use))
+            lines.append(LearnedLine(key, " ".join(parts), pace, followed))
     return lines
 
 

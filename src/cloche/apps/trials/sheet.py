@@ -63,7 +63,7 @@ def _cells(key: str | None, row: list[str], warmths: list[float | None], seeds: 
             continue
         counted = _counted(typed, seeds)
         if warmth is None:
-            wrong.append(_("“{text}” stands below no temperature.").format(text=typed))
+            wrong.append(_("“{text}” is in a column without a temperature.").format(text=typed))
         elif counted is None:
             wrong.append(_("“{text}” is not a number of seedlings among {seeds} seeds.").format(text=typed, seeds=seeds))
         else:

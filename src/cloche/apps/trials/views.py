@@ -91,11 +91,11 @@ def teach_packet(request: GardenRequest, germination_id: int, batch_id: int) -> 
 def teach_pace(request: GardenRequest, germination_id: int, crop_key: str) -> HttpResponse:
     """Let the windows of a crop go by how slow its seed was in a trial."""
     trial = _trial(request, germination_id)
-    learned = next((line for line in learned_of(trial) if line.crop_key == crop_key), None)
+    learned = next((line for line in learned_of(trial, units_of(request.user)) if line.crop_key == crop_key), None)
     if learned is None or learned.pace is None:
         raise Http404
     packet = flows.teach_pace(trial, crop_key, learned.pace.times)
-    text = _("The windows of {name} now go by this trial. You can change or remove the value on its packet.")
+    text = _("Sowing windows for {name} now use the speed measured in this trial. You can change or remove it on the packet.")
     messages.success(request, text.format(name=crops.crop(packet.crop_key).name_plural))
     return redirect("germination_trial", request.garden.pk, germination_id)
 

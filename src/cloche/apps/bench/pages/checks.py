@@ -58,6 +58,6 @@ def _texts() -> dict[str, str]:
         items.PROBE: _("The probe sits in a tray beside the roots and cannot slip out."),
         items.CUT_OUT: _("There is a second cut-out that works without the thermostat, and a spare thermostat in the shed."),
         items.OFF_FLOOR: _("The bench stands off the floor, out of reach of mice and standing water."),
-        items.ROOTS: _("Trays stand on a sheet that roots cannot grow through, and lift off easily for watering elsewhere."),
+        items.ROOTS: _("Trays stand on a root-proof sheet and can easily be lifted off for watering."),
         items.TIMER: _("The lamp’s timer switches only the lamp, never the heat."),
     }

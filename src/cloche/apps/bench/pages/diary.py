@@ -12,10 +12,10 @@ from cloche.apps.bench import texts
 from cloche.apps.bench.life import Life, life_of, ripe_on, waits_to_go_out
 from cloche.apps.bench.pages.bench import SHOWS
 from cloche.apps.bench.selectors import heat_on, planting_from
+from cloche.apps.covers.pages.hotbed import hot_text
 from cloche.apps.forecasts.selectors import ground_of
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import HeatTest, Hotbed, HotbedFill, HotbedNote, Place
-from cloche.apps.places.selectors import hot_core
 from cloche.apps.shared import words
 from cloche.apps.sowings.models import Sowing, Step
 from cloche.bridge.services import crops, hotbeds
@@ -80,10 +80,9 @@ def _headline(
     if bed is None:
         return _("First enter what {name} is built of.").format(name=place.name), ""
     age = words.count((today - bed.filled_on).days, "day", "days")
-    core = hot_core(place, today)
-    if core is not None:
-        text = _("{name} is in its first hot phase, with {core} at the core. Do not sow or plant into it yet.")
-        return text.format(name=place.name, core=units.temperature_text(core.core_c or 0.0, 0)), ""
+    hot = hot_text(place, units, today)
+    if hot:
+        return hot, ""
     sunk, high = sunk_m(bed, notes, fills)
     if sunk >= SUNK * high:
         text = _("{name} has sunk by {sunk} in {age}. Top it up while there is still heat below.")

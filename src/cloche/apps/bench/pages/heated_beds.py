@@ -5,10 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from django.db.models import prefetch_related_objects
 from django.utils.translation import gettext as _
 
 from cloche.apps.bench import texts
-from cloche.apps.bench.selectors import is_heated
+from cloche.apps.bench.selectors import has_heater, is_heated
 from cloche.apps.bench.worth import worth_text
 from cloche.apps.forecasts.selectors import Ground, grounds_in, soil_of
 from cloche.apps.places.models import Place
@@ -49,17 +50,21 @@ class HeatedBedPage:
     waiting: str = ""
 
 
-def is_heated_bed(place: Place, today: date) -> bool:
+def is_heated_bed(place: Place) -> bool:
     """Return whether a place is a bed over a heater, where plants grow to harvest."""
-    return place.kind not in BENCHES and is_heated(place, today)
+    return place.kind not in BENCHES and has_heater(place)
 
 
 def heated_bed_page(place: Place, crop_key: str, sowing: Sowing | None, units: Units, today: date) -> HeatedBedPage:
     """Compare growth and harvest with and without the heat below a bed."""
     grounds = {other.pk: (other, ground) for other, ground in grounds_in(place.garden)}
+    prefetch_related_objects([other for other, _ground in grounds.values()], "heat_periods")
     ground = grounds.get(place.pk, (place, None))[1]
-    if ground is None or ground.data.heat is None:
+    if ground is None:
         return HeatedBedPage("", "", [], waiting=_("Working out the forecast for {name}…").format(name=place.name))
+    if ground.data.heat is None:
+        text = _("The heat below {name} is off. Switch it on under “Heat and light” to see what it would add.")
+        return HeatedBedPage(text.format(name=place.name), "", [], worth_text(place, units, today))
     crop = crops.crop(crop_key)
     begins = progress_of(sowing, today).half_on if sowing is not None else today
     heat, air = ground.data.heat, (ground.data.around_c or ground.data.far_mid_c)[:FORTNIGHT_D]

@@ -1,4 +1,4 @@
-"""Potatoes before they are planted: trays that sprout, when to set them out, and when they are ready."""
+"""Seed potatoes from setting out to planting: kept trays, and dates for chitting and lifting."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from django.urls import reverse
 from django.utils.translation import gettext as _
 
 from cloche.apps.bench import tubers
-from cloche.apps.forecasts.selectors import ground_of
+from cloche.apps.forecasts.selectors import Ground, ground_of, grounds_in
 from cloche.apps.gardens.models import Garden
 from cloche.apps.places.models import Place, TuberTray
 from cloche.apps.shared import words
@@ -42,11 +42,13 @@ class TrayLine:
 
 def tray_lines(garden: Garden, units: Units, today: date) -> list[TrayLine]:
     """Return the kept trays of a garden."""
-    return [_tray_line(tray, units, today) for tray in tubers.trays_in(garden, today)]
+    trays = tubers.trays_in(garden, today)
+    grounds = {place.pk: ground for place, ground in grounds_in(garden)} if trays else {}
+    return [_tray_line(tray, grounds.get(tray.place_id), units, today) for tray in trays]
 
 
-def _tray_line(tray: TuberTray, units: Units, today: date) -> TrayLine:
-    sprouting = tubers.sprouting_of(tray, ground_of(tray.place), today)
+def _tray_line(tray: TuberTray, ground: Ground | None, units: Units, today: date) -> TrayLine:
+    sprouting = tubers.sprouting_of(tray, ground, today)
     name = words.sentence(tubers.name_of(tray))
     when = _("in {place} since {day}").format(place=tray.place.name, day=words.day(tray.set_out_on, today))
     query = urlencode({"crop": tray.crop_key, "seeds": tray.tubers})

@@ -15,7 +15,7 @@ from cloche.apps.bench.pages.bench import SHOWS, SPOILT, mixed, room_name
 from cloche.apps.bench.pages.checks import Checks, checks_of
 from cloche.apps.bench.pages.diary import TestLine, test_lines
 from cloche.apps.bench.pages.stands import moved_text
-from cloche.apps.bench.selectors import heat_on, hotbed_below, is_heated, there
+from cloche.apps.bench.selectors import has_heater, heat_on, hotbed_below, there
 from cloche.apps.bench.worth import worth_text
 from cloche.apps.covers.pages.hotbed import hotbed_page
 from cloche.apps.forecasts.selectors import Ground, ground_of
@@ -91,7 +91,7 @@ def tray_page(place: Place, units: Units, now: datetime, water_c: float = COLD_T
     ]
     # A heater is tested before anything is known of its place.
     tests = test_lines(place, units, today)
-    checks = checks_of(place, today) if is_heated(place, today) else None
+    checks = checks_of(place, today) if has_heater(place) else None
     if ground is None:
         name = _("Working out the forecast for {name}…").format(name=place.name)
         return TrayPage(name, "", None, "", heat, lamps, "", [], [], on_hotbeds=on, tests=tests, checks=checks)

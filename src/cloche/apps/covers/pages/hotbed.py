@@ -10,7 +10,7 @@ from django.utils.translation import gettext as _
 from cloche.apps.forecasts import selectors as windows
 from cloche.apps.forecasts.inputs import SOWABLE_M
 from cloche.apps.places.models import Hotbed, Place
-from cloche.apps.places.selectors import filled_on
+from cloche.apps.places.selectors import filled_on, hot_core
 from cloche.apps.shared import words
 from cloche.bridge.services import crops, hotbeds
 from cloche.bridge.values.texts import number_text
@@ -53,7 +53,8 @@ def hotbed_page(place: Place, units: Units, today: date) -> HotbedPage:
         *_mice(place, today),
     ]
     drawn = _drawn(ground.data, units)
-    return HotbedPage(_headline(place, times, units, today), uses, learned, drawn, _for_trays(place, times, units, today))
+    headline = hot_text(place, units, today) or _headline(place, times, units, today)
+    return HotbedPage(headline, uses, learned, drawn, _for_trays(place, times, units, today))
 
 
 def _bare(place: Place) -> list[str]:
@@ -142,6 +143,13 @@ def _drawn(data: PlaceForecast, units: Units) -> CoverGain:
     within = limits(band)
     labels = [(value, units.temperature_text(value, 0)) for value in marks(within)]
     return cover_gain(band, band[1], within, hotbeds.TOO_HOT_C, len(past), labels)
+
+
+def hot_text(place: Place, units: Units, today: date) -> str:
+    """Return a warning while the latest core temperature shows that the first flush is not over, else nothing."""
+    core = hot_core(place, today)
+    text = _("{name} is in its first hot phase, with {core} at the core. Do not sow or plant into it yet.")
+    return "" if core is None else text.format(name=place.name, core=units.temperature_text(core.core_c or 0.0, 0))
 
 
 def _headline(place: Place, times: hotbeds.Times, units: Units, today: date) -> str:
