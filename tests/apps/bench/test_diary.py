@@ -81,6 +81,10 @@ def test_a_hotbeds_diary_tells_flush_sinking_and_fills_in_order(signed_in: Clien
 def test_a_heap_in_its_first_flush_is_not_sown_into_by_mistake(signed_in: Client, garden: Garden, heap: Place) -> None:
     page = post(signed_in, garden, "diary", heap.pk, on=TODAY.isoformat(), core="58", height="", note="")
     assert "in its first hot phase, with 58° at the core. Do not sow" in page
+    # The page of the hotbed gives the same advice.
+    heated = get(signed_in, garden, "hotbed", heap.pk)
+    assert "in its first hot phase, with 58° at the core. Do not sow" in heated
+    assert "can be planted now" not in heated
     typed = {"place": heap.pk, "crop_key": "lettuce", "sown_on": TODAY.isoformat()}
     refused = signed_in.post(reverse("new_sowing", args=[garden.pk]), typed)
     assert refused.status_code == 422

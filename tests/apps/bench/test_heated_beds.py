@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
+
 import pytest
 from django.test import Client
 
@@ -50,6 +52,18 @@ def test_heat_that_adds_little_is_told_with_its_reason(bed: Place) -> None:
     store(bed, 14.0, 9.0, heat=heated(without_c=13.8))
     page = heated_bed_page(bed, "lettuce", None, Units(), TODAY)
     assert page.headline.startswith("The heat in Winter bed adds little now")
+
+
+def test_a_bed_whose_heat_is_off_says_so_and_does_not_wait_for_ever(signed_in: Client, garden: Garden, bed: Place) -> None:
+    from tests.apps.bench.benches import store
+
+    bed.heat_periods.update(first=TODAY - timedelta(days=90), last=TODAY - timedelta(days=9))
+    store(bed, 8.0, 9.0)
+    page = get(signed_in, garden, "heat_gains", place=bed.pk, crop="lettuce")
+    assert "The heat below Winter bed is off." in page
+    assert "delay:2s" not in page
+    # Its checks before the season are still of use.
+    assert "checks are done" in get(signed_in, garden, "tray", bed.pk)
 
 
 def test_garlic_stays_outdoors(bed: Place) -> None:

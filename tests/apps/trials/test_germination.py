@@ -192,4 +192,11 @@ def test_the_windows_go_by_a_trial_once_it_is_chosen(signed_in: Client, trial: G
     assert "Sowing windows use this." in signed_in.post(teach, follow=True).content.decode()
     packet = trial.garden.packets.get()
     assert 1.0 < packet.values["pace"] < 2.5
+    # A packet that was tried comes into use with it: otherwise its pace would decide nothing.
+    tried = trial.garden.packets.create(crop_key="carrot", variety="Amber", in_use=False)
+    trial.batches.update(packet=tried)
+    signed_in.post(teach)
+    tried.refresh_from_db()
+    assert tried.in_use
+    assert tried.values["pace"] == packet.values["pace"]
     assert signed_in.post(reverse("teach_pace", args=[trial.garden_id, trial.pk, "pea"])).status_code == 404
